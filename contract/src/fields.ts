@@ -1,0 +1,43 @@
+import { outOfRangeSentence, rangeInWords, RANGES, type Range, type Scale } from "@winter-bead/core";
+import { z } from "zod";
+
+/** A number inside one of the core's ranges, its sentence the core's own. */
+export function numberIn(range: Range) {
+  const sentence = outOfRangeSentence(range);
+  let schema = z.number({ error: `${range.name} must be a number${range.unit === "" ? "" : ` in ${range.unit}`}.` });
+  if (range.from !== undefined) schema = schema.min(range.from, sentence);
+  if (range.above !== undefined) schema = schema.gt(range.above, sentence);
+  if (range.to !== undefined) schema = schema.max(range.to, sentence);
+  if (range.below !== undefined) schema = schema.lt(range.below, sentence);
+  return schema.describe(`${range.name}: ${rangeInWords(range)}`);
+}
+
+/** An object that refuses fields it does not know, by name. */
+export const known = <S extends z.ZodRawShape>(shape: S) =>
+  z.strictObject(shape, {
+    error: (issue) =>
+      issue.code === "unrecognized_keys" ? `Unknown here: ${(issue as { keys: string[] }).keys.join(", ")}.` 
+        : issue.input === undefined ? "This is missing." : "This must be an object with named fields.",
+  });
+
+/** PostgreSQL text holds anything but NUL and lone surrogates. */
+const isPrintable = (value: string) => !value.includes("\u0000") && value.isWellFormed();
+
+export const text = (name: string, most = 120) =>
+  z.string({ error: `${name} must be text.` }).refine(isPrintable, `${name} holds a character that cannot be kept.`).trim().min(1, `${name} is missing.`).max(most, `${name} is longer than ${most} characters.`);
+
+export const note = z.string({ error: "The note must be text." }).refine(isPrintable, "The note holds a character that cannot be kept.").max(2000, "The note is longer than 2,000 characters.").optional();
+
+const CHOOSE_SCALE = "Choose the meter's scale: NaCl, 442, KCl, µS/cm (ec), or its own factor from 0.40 to 1.00.";
+
+export const scale = z.union(
+  [z.enum(["nacl", "442", "kcl", "ec"]), z.number().min(RANGES.scaleFactor.from, CHOOSE_SCALE).max(RANGES.scaleFactor.to, CHOOSE_SCALE)],
+  { error: CHOOSE_SCALE },
+) satisfies z.ZodType<Scale>;
+
+export const id = z.uuid({ error: "The id must be a UUID." });
+
+export const instant = z.iso.datetime({ offset: true, error: "Give the time as ISO 8601, such as 2027-03-01T08:10:00Z." });
+export const date = z.iso.date({ error: "Give a real date, such as 2027-03-01." });
+
+export const flag = z.boolean({ error: "This must be true or false." });

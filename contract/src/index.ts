@@ -1,0 +1,5 @@
+export * from "./fields";
+export * from "./compute";
+export * from "./records";
+export * from "./problem";
+export * from "./openapi";

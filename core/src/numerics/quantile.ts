@@ -1,0 +1,19 @@
+/** The smallest value whose running weight reaches `share` of the whole; `values` ascend. */
+export function weightedQuantile(values: ArrayLike<number>, weights: ArrayLike<number>, share: number): number {
+  let total = 0;
+  for (let i = 0; i < weights.length; i += 1) total += weights[i]!;
+  let running = 0;
+  for (let i = 0; i < values.length; i += 1) {
+    running += weights[i]!;
+    if (running >= share * total) return values[i]!;
+  }
+  return values[values.length - 1]!;
+}
+
+/** Nearest-rank quantile of ascending values (Hyndman and Fan 1996, definition 1). @example nearestRank([1, 2, 3], 0.5) // 2 */
+export const nearestRank = (ascending: ArrayLike<number>, share: number): number =>
+  ascending[Math.min(ascending.length - 1, Math.max(0, Math.ceil(share * ascending.length) - 1))]!;
+
+/** Standard normal deviate of the 90th percentile; (high - low) of a 10/90 range is twice this many standard deviations. */
+export const NORMAL_90 = 1.2815515655446004;
+export const RANGE_10_90_IN_SD = 2 * NORMAL_90;

@@ -1,0 +1,165 @@
+import type { Grade } from "../resin/capacity";
+import type { Container, Packing } from "../resin/storage";
+import type { Scale } from "../water/meter";
+
+/** UUID (version 7), made where the record is made. */
+export type Id = string;
+/** ISO 8601 with its offset, such as `2027-03-01T08:10:00.000Z`. */
+export type Instant = string;
+
+/** What the product water is for; it decides the marks. */
+export type Use = "glass" | "paint" | "aquarium";
+
+export interface Crew {
+  readonly id: Id;
+  readonly name: string;
+}
+
+/** A place where work is done or vessels are filled. */
+export interface Site {
+  readonly id: Id;
+  readonly name: string;
+  readonly note?: string | undefined;
+}
+
+/** Where water is drawn; what its feed is like over the seasons. */
+export interface Tap {
+  readonly id: Id;
+  readonly siteId: Id;
+  readonly name: string;
+  /** Feed on `scale`, as known before there are readings. */
+  readonly low: number;
+  readonly typical: number;
+  readonly high: number;
+  readonly scale: Scale;
+  /** °C. */
+  readonly temperature?: number | undefined;
+  readonly ph?: number | undefined;
+  /** mg/L as CaCO3. */
+  readonly alkalinity?: number | undefined;
+  /** mg/L as SiO2. */
+  readonly silica?: number | undefined;
+}
+
+export interface Meter {
+  readonly id: Id;
+  readonly name: string;
+  readonly scale: Scale;
+  readonly compensated: boolean;
+  /** ISO date of the last check against a standard solution. */
+  readonly checkedOn?: string | undefined;
+}
+
+/** One stage of a train, in the order the water meets them. */
+export type Stage =
+  | { readonly kind: "sediment" | "carbon" | "degasser" }
+  /** Share of the feed's ions held back, such as 0.95. */
+  | { readonly kind: "membrane"; readonly rejection: number }
+  | { readonly kind: "resin"; readonly vesselId: Id };
+
+export interface Rig {
+  readonly id: Id;
+  readonly name: string;
+  readonly use: Use;
+  /** The tap it usually hangs on. */
+  readonly tapId: Id;
+  /** Usual flow through the resin, L/min. */
+  readonly flow: number;
+  readonly stages: readonly Stage[];
+  /** What a job is called: house, car, water change. */
+  readonly jobName: string;
+  /** Usual litres of one job. */
+  readonly litresPerJob: number;
+  /** Litres at which the rig's water meter starts again from 0. */
+  readonly meterRollsOverAt?: number | undefined;
+}
+
+export type VesselKind = "screw-head-tank" | "inner-seal-bottle" | "floated-tank" | "cartridge";
+
+/** Outputs at which a technician watches, acts and stops, and the share of capacity that may fire first. */
+export interface Marks {
+  readonly watch: number;
+  readonly limit: number;
+  readonly hard: number;
+  readonly scale: Scale;
+  /** 0.9: act when nine tenths of the capacity are used, whatever the meter says. */
+  readonly capacityUsed?: number | undefined;
+}
+
+export interface Vessel {
+  readonly id: Id;
+  readonly name: string;
+  readonly kind: VesselKind;
+  /** L inside. */
+  readonly grossVolume: number;
+  /** Inner diameter, mm. */
+  readonly diameter: number;
+  /** kg. */
+  readonly emptyWeight?: number | undefined;
+  /** Share of the inside to fill with resin. */
+  readonly fillFraction: number;
+  readonly marks: Marks;
+}
+
+/** Why a charge was changed. */
+export type EndReason = "limit" | "early" | "fault";
+
+/** One filling of one vessel. */
+export interface Charge {
+  readonly id: Id;
+  readonly vesselId: Id;
+  /** The rig it served. */
+  readonly rigId: Id;
+  readonly grade: Grade;
+  /** L of mixed resin. */
+  readonly resinLitres: number;
+  readonly packing: Packing;
+  readonly stored?: { readonly container: Container; readonly months: number; readonly warm: boolean } | undefined;
+  readonly filledAt: Instant;
+  /** The water meter's total at filling, L. */
+  readonly startTotal?: number | undefined;
+  readonly ended?: { readonly at: Instant; readonly why: EndReason; readonly note?: string | undefined } | undefined;
+}
+
+/** Water used in one visit, as it was known. */
+export type VisitWater =
+  | { readonly by: "total"; readonly total: number; /** A new meter that started at 0. */ readonly replaced?: boolean | undefined }
+  | { readonly by: "timed"; readonly minutes: number; readonly flow: number }
+  | { readonly by: "jobs"; readonly jobs: number; readonly litresPerJob: number };
+
+/** Where in the train a reading was taken. */
+export type ReadingPoint = "feed" | "after-membrane" | "output";
+
+/** What was seen; conductivity at 25 °C is derived, so that correcting a meter's scale corrects its history. */
+export interface ReadingRecord {
+  readonly id: Id;
+  readonly point: ReadingPoint;
+  readonly meterId?: Id | undefined;
+  /** Only where no meter is named, or a switchable one stood on another scale. */
+  readonly scale?: Scale | undefined;
+  readonly value: number;
+  /** °C. */
+  readonly temperature?: number | undefined;
+}
+
+/** One hook-up of a rig at a tap. */
+export interface Visit {
+  readonly id: Id;
+  readonly rigId: Id;
+  readonly tapId: Id;
+  readonly at: Instant;
+  readonly water?: VisitWater | undefined;
+  readonly readings: readonly ReadingRecord[];
+  readonly note?: string | undefined;
+}
+
+/** Default marks; each can be changed for a vessel. */
+export const MARKS = {
+  "glass-10": { watch: 6, limit: 10, hard: 20, scale: "nacl" },
+  "glass-20": { watch: 12, limit: 20, hard: 30, scale: "nacl" },
+  "aquarium-1": { watch: 0.5, limit: 1, hard: 2, scale: "nacl", capacityUsed: 0.9 },
+  "aquarium-2": { watch: 1, limit: 2, hard: 4, scale: "nacl", capacityUsed: 0.9 },
+} as const satisfies Record<string, Marks>;
+
+/** Which way the water goes through the beads. */
+export const flowsUp = (kind: VesselKind) => kind === "cartridge";

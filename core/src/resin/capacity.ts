@@ -1,0 +1,94 @@
+import { checkScale, scaleFactor, type Scale } from "../water/meter";
+import { checkRanges, RANGES } from "../ranges";
+import { fail, finite, within, type Result } from "../result";
+import { CACO3_MG_PER_MEQ, LITRES_PER_CUBIC_FOOT, MILLIGRAMS_PER_GRAIN, US_GALLONS_PER_CUBIC_FOOT } from "../units/constants";
+
+export type Grade = "virgin" | "dyed" | "regenerated";
+
+/** Capacity of each side of a mixed bed, eq per litre of mixed resin. */
+export interface Sides {
+  readonly cation: number;
+  readonly anion: number;
+}
+
+/** Planning assumptions for new resin, eq/L. */
+export const GRADE_CAPACITIES: Readonly<Record<Grade, Sides>> = {
+  virgin: { cation: 0.68, anion: 0.56 },
+  dyed: { cation: 0.68, anion: 0.54 },
+  regenerated: { cation: 0.54, anion: 0.45 },
+};
+
+/** How fast ions reach the beads, beside virgin resin: planning assumptions. */
+export const GRADE_HEALTH: Readonly<Record<Grade, number>> = { virgin: 1, dyed: 1, regenerated: 0.6 };
+
+/** The four ways people state what a resin holds. */
+export type Capacity =
+  | { readonly grade: Grade }
+  | { readonly constant: number; readonly scale: Scale }
+  | { readonly ratedLitres: number; readonly ratedPpm: number; readonly scale: Scale; readonly resinLitres: number }
+  | Sides;
+
+export interface CapacityAnswer extends Sides {
+  /** US gal·ppm per ft³ on the sodium-chloride scale, from the smaller side. */
+  readonly constant: number;
+  /** As CaCO3 per ft³. */
+  readonly kilograins: number;
+}
+
+/** gal·ppm per ft³ on the sodium-chloride scale that equal 1 eq/L: 50,000 mg/eq × gal per ft³. */
+export const CONSTANT_PER_CAPACITY = CACO3_MG_PER_MEQ * 1000 * US_GALLONS_PER_CUBIC_FOOT;
+
+/** Trade constants in use, US gal·ppm per ft³ on the sodium-chloride scale. */
+export const TRADE_CONSTANT_BAND = { low: 150_000, high: 260_000 } as const;
+
+/** eq/L of the smaller side above which a claim is more than a mixed bed's own chemistry can hold (virgin cation side). */
+export const CHEMISTRY_CEILING = GRADE_CAPACITIES.virgin.cation;
+
+export const smallerSide = (sides: Sides) => Math.min(sides.cation, sides.anion);
+
+type CapacityFigure = "constant" | "ratedLitres" | "ratedPpm" | "resinLitres" | "cation" | "anion";
+
+function checkStatement(capacity: Capacity): Result<true> {
+  if ("grade" in capacity && !(capacity.grade in GRADE_CAPACITIES)) {
+    return fail("unknown-grade", "Choose virgin, dyed or regenerated resin.", "grade");
+  }
+  if ("scale" in capacity) {
+    const scale = checkScale(capacity.scale);
+    if (!scale.ok) return scale;
+  }
+  return checkRanges(capacity as Partial<Record<CapacityFigure, number>>, {
+    constant: RANGES.constant, ratedLitres: RANGES.ratedLitres, ratedPpm: RANGES.ratedPpm, resinLitres: RANGES.volume,
+    cation: RANGES.capacity, anion: RANGES.capacity,
+  });
+}
+
+function sidesOf(capacity: Capacity): Sides {
+  if ("grade" in capacity) return GRADE_CAPACITIES[capacity.grade];
+  if ("constant" in capacity) {
+    const both = (capacity.constant * (0.5 / scaleFactor(capacity.scale))) / CONSTANT_PER_CAPACITY;
+    return { cation: both, anion: both };
+  }
+  if ("ratedLitres" in capacity) {
+    const load = capacity.ratedPpm / (100 * scaleFactor(capacity.scale));
+    const both = (capacity.ratedLitres * load) / (1000 * capacity.resinLitres);
+    return { cation: both, anion: both };
+  }
+  return { cation: capacity.cation, anion: capacity.anion };
+}
+
+/**
+ * Brings any statement of capacity to eq per litre of each side, to the trade constant and to kilograins.
+ *
+ * @example describeCapacity({ grade: "virgin" }) // 0.68 / 0.56 eq/L, 209,455 gal·ppm/ft³, 12.24 kgr/ft³
+ */
+export function describeCapacity(capacity: Capacity): Result<CapacityAnswer> {
+  const checked = checkStatement(capacity);
+  if (!checked.ok) return checked;
+  const sides = sidesOf(capacity);
+  const smaller = smallerSide(sides);
+  return within("capacity", finite({
+    ...sides,
+    constant: smaller * CONSTANT_PER_CAPACITY,
+    kilograins: (smaller * CACO3_MG_PER_MEQ * LITRES_PER_CUBIC_FOOT) / MILLIGRAMS_PER_GRAIN,
+  }));
+}

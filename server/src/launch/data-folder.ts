@@ -1,0 +1,71 @@
+import { randomBytes } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync, realpathSync, renameSync, rmSync, statfsSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { commandLine, isRunning } from "./processes";
+import { folderTrouble, Trouble } from "./trouble";
+
+/** Passwords of the database, made on this machine and never shown. */
+export interface Secrets {
+  readonly ownerPassword: string;
+  readonly appPassword: string;
+}
+
+const NEEDED_MEGABYTES = 150;
+
+/** The folder that holds everything a crew has: database, secrets, backups. */
+export class DataFolder {
+  private constructor(readonly path: string) {}
+
+  static open(path: string): DataFolder {
+    try {
+      mkdirSync(path, { recursive: true });
+      const folder = new DataFolder(realpathSync(path));
+      folder.checkRoom();
+      return folder;
+    } catch (error) {
+      throw folderTrouble(path, error);
+    }
+  }
+
+  get postgres(): string {
+    return join(this.path, "postgres");
+  }
+
+  get backups(): string {
+    return join(this.path, "backups");
+  }
+
+  /** Writes a little, so that a folder that can't be written is found before anything starts. */
+  private checkRoom(): void {
+    const { bavail, bsize } = statfsSync(this.path);
+    const megabytes = Math.floor((bavail * bsize) / 2 ** 20);
+    const probe = join(this.path, ".probe");
+    writeFileSync(probe, Buffer.alloc(64 * 1024));
+    rmSync(probe);
+    if (megabytes < NEEDED_MEGABYTES) {
+      throw new Trouble(`The data folder ${this.path} has only ${megabytes} MB free and Winter Bead needs ${NEEDED_MEGABYTES}; free some, or choose another with WINTER_BEAD_DATA.`);
+    }
+  }
+
+  secrets(): Secrets {
+    const path = join(this.path, "secrets.json");
+    if (!existsSync(path)) {
+      const secrets: Secrets = { ownerPassword: randomBytes(24).toString("hex"), appPassword: randomBytes(24).toString("hex") };
+      writeFileSync(`${path}.new`, JSON.stringify(secrets), { mode: 0o600 });
+      renameSync(`${path}.new`, path);
+    }
+    return JSON.parse(readFileSync(path, "utf8")) as Secrets;
+  }
+
+  /** Claims the folder for this process, so that two never run on one database; a dead claim is taken over. */
+  claim(port: number): () => void {
+    const path = join(this.path, "winter-bead.pid");
+    const [pid, address] = existsSync(path) ? readFileSync(path, "utf8").split(" ") : [];
+    const other = Number(pid);
+    if (other && other !== process.pid && isRunning(other) && commandLine(other).includes("start.mjs")) {
+      throw new Trouble(`Winter Bead already runs on this data folder, at http://127.0.0.1:${address} (process ${other}); stop it first or use that one.`);
+    }
+    writeFileSync(path, `${process.pid} ${port}`);
+    return () => rmSync(path, { force: true });
+  }
+}

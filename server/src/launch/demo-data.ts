@@ -1,0 +1,61 @@
+import { spawnSync } from "node:child_process";
+import { mkdirSync } from "node:fs";
+import { join } from "node:path";
+import { demoScenario } from "@winter-bead/demo";
+import { RECORDS } from "@winter-bead/contract";
+import type { DataSource } from "typeorm";
+import { BUILT_IN_CREW, inCrew } from "../store/crew-scope";
+import { dataSource, type DatabaseAddress } from "../store/data-source";
+import { TABLES } from "../store/entities";
+import { Records, type Body } from "../store/records";
+import { Trouble } from "./trouble";
+
+const session = { crewId: BUILT_IN_CREW };
+
+const COUNTED = ["rigs", "vessels", "charges", "visits"] as const;
+
+/** How much a crew has: `3 rigs, 4 vessels, 9 charges and 310 visits`. */
+export async function inventory(source: DataSource): Promise<{ readonly empty: boolean; readonly words: string }> {
+  const counts = await inCrew(source, session, async (manager) => {
+    const found: number[] = [];
+    for (const kind of COUNTED) found.push(await manager.countBy(TABLES[kind], { crewId: session.crewId }));
+    return { found, sites: await manager.countBy(TABLES.sites, { crewId: session.crewId }) };
+  });
+  const words = COUNTED.map((kind, i) => `${counts.found[i]} ${kind}`);
+  return { empty: counts.sites === 0 && counts.found.every((count) => count === 0), words: `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}` };
+}
+
+/** Writes the demo's months of history in one transaction, through the same checks as everything else. */
+export async function loadDemo(source: DataSource, now: Date): Promise<number> {
+  const scenario = demoScenario(now);
+  await inCrew(source, session, async (manager) => {
+    const records = new Records(manager, session.crewId);
+    for (const { kind, id, body } of scenario) {
+      const checked = RECORDS[kind].parse(body) as Body;
+      const kept = await records.put(kind, id, checked, { voided: false });
+      if (kept.outcome !== "created") throw new Trouble(`The demo could not be loaded: ${kind} ${id} was ${kept.outcome}.`);
+    }
+  });
+  return scenario.length;
+}
+
+/** Writes everything to one file that bin/restore reads. */
+export function backUp(programFolder: string, backups: string, address: DatabaseAddress, name: string): string {
+  mkdirSync(backups, { recursive: true, mode: 0o700 });
+  const file = join(backups, `${name}.dump`);
+  const { status, stderr } = spawnSync(join(programFolder, "pg_dump"), ["-h", "127.0.0.1", "-p", String(address.port), "-U", address.user, "-Fc", "-f", file, address.database], {
+    encoding: "utf8", env: { ...process.env, PGPASSWORD: address.password },
+  });
+  if (status !== 0) throw new Trouble(`The backup could not be written: ${stderr.trim()}`);
+  return file;
+}
+
+/** Removes every record of every crew's tables, as the owner of the database. */
+export async function clearRecords(owner: DatabaseAddress): Promise<void> {
+  const source = await dataSource(owner).initialize();
+  try {
+    await source.query("TRUNCATE site, tap, meter, vessel, rig, charge, visit, reading, record_version");
+  } finally {
+    await source.destroy();
+  }
+}

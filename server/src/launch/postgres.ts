@@ -1,0 +1,186 @@
+import { spawnSync } from "node:child_process";
+import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { createServer } from "node:net";
+import { join } from "node:path";
+import type { DataFolder } from "./data-folder";
+import { isRunning, processesIn, signal, waitUntil, workingFolder } from "./processes";
+import { folderTrouble, Trouble } from "./trouble";
+
+export const OWNER = "winter_bead_owner";
+export const APP = "winter_bead_app";
+
+const INSTALLED_BELOW = "/usr/lib/postgresql";
+
+/** Folder of the newest PostgreSQL server programs on this machine. */
+export function postgresPrograms(): { readonly folder: string; readonly major: number } {
+  const majors = existsSync(INSTALLED_BELOW) ? readdirSync(INSTALLED_BELOW).map(Number) : [];
+  const major = Math.max(0, ...majors.filter((each) => existsSync(join(INSTALLED_BELOW, String(each), "bin", "postgres"))));
+  if (major === 0) throw new Trouble("PostgreSQL is not installed; bin/start installs it where it has the right to.");
+  return { folder: join(INSTALLED_BELOW, String(major), "bin"), major };
+}
+
+/** How to run the database as somebody other than root: the words before its own command. */
+type Disguise = readonly string[];
+
+const AS_POSTGRES: Disguise = ["setpriv", "--reuid=postgres", "--regid=postgres", "--init-groups"];
+/** For folders the postgres user can't reach, such as below a home of mode 0700. */
+const AS_MAPPED: Disguise = ["unshare", "--user", "--map-user=1000", "--map-group=1000"];
+
+const works = (disguise: Disguise, ...command: string[]) => {
+  const [program, ...rest] = [...disguise, ...command] as [string, ...string[]];
+  return spawnSync(program, rest, { stdio: "ignore" }).status === 0;
+};
+
+function chooseDisguise(parent: string, cluster: string): Disguise {
+  if (process.getuid?.() !== 0) return [];
+  if (existsSync(cluster)) return statSync(cluster).uid === 0 ? AS_MAPPED : AS_POSTGRES;
+  if (works(AS_POSTGRES, "test", "-x", parent)) return AS_POSTGRES;
+  if (works(AS_MAPPED, "true")) return AS_MAPPED;
+  throw new Trouble(`The database may not run as root, and its own user cannot reach ${parent}; choose another data folder with WINTER_BEAD_DATA.`);
+}
+
+const isFree = (port: number) =>
+  new Promise<boolean>((resolve) => {
+    const probe = createServer().once("error", () => resolve(false));
+    probe.listen(port, "127.0.0.1", () => probe.close(() => resolve(true)));
+  });
+
+const anyFreePort = () =>
+  new Promise<number>((resolve, reject) => {
+    const probe = createServer().once("error", reject);
+    probe.listen(0, "127.0.0.1", () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+
+/** A PostgreSQL cluster of our own, on loopback, without a service manager. */
+export class Postgres {
+  private readonly programs = postgresPrograms();
+  private readonly disguise: Disguise;
+  private portInUse = 0;
+
+  constructor(private readonly folder: DataFolder) {
+    this.disguise = chooseDisguise(folder.path, folder.postgres);
+  }
+
+  get port(): number {
+    return this.portInUse;
+  }
+
+  get programFolder(): string {
+    return this.programs.folder;
+  }
+
+  /** Makes the cluster if there is none, clears what a killed one left, starts it and waits until it accepts. */
+  async start(): Promise<void> {
+    this.create();
+    this.checkVersion();
+    await this.clearLeftovers();
+    this.portInUse = await this.choosePort();
+    const log = join(this.folder.postgres, "server.log");
+    const settings = [`-p ${this.portInUse}`, "-c listen_addresses=127.0.0.1", "-c unix_socket_directories=", "-c max_connections=60", "-c log_min_messages=warning"];
+    const started = this.run("pg_ctl", ["-D", this.folder.postgres, "-l", log, "-w", "-t", "60", "-o", settings.join(" "), "start"]);
+    if (started.status !== 0) throw new Trouble(`PostgreSQL did not start: ${lastLine(log) ?? started.output.trim()}`);
+  }
+
+  /** Whether the cluster's own process runs. */
+  get alive(): boolean {
+    const pid = this.postmaster();
+    return pid !== undefined && isRunning(pid);
+  }
+
+  /** Stops it cleanly: open work is rolled back, everything accepted is on disk. */
+  async stop(): Promise<void> {
+    const pid = this.postmaster();
+    if (pid === undefined || !isRunning(pid)) return;
+    signal(pid, "SIGINT");
+    if (!(await waitUntil(() => !isRunning(pid), 20_000))) signal(pid, "SIGQUIT");
+    await waitUntil(() => !isRunning(pid), 5_000);
+  }
+
+  private run(program: string, options: readonly string[]) {
+    const [command, ...rest] = [...this.disguise, join(this.programs.folder, program), ...options] as [string, ...string[]];
+    const { status, stderr, stdout } = spawnSync(command, rest, { encoding: "utf8", cwd: "/", stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, LC_ALL: "C.UTF-8" } });
+    return { status, output: `${stdout ?? ""}${stderr ?? ""}` };
+  }
+
+  /** Makes the cluster beside its final place, so that an interrupted attempt is never taken for a whole one. */
+  private create(): void {
+    const final = this.folder.postgres;
+    if (existsSync(final)) return;
+    const fresh = `${final}.new`;
+    const password = join(this.folder.path, "initial-password");
+    try {
+      rmSync(fresh, { recursive: true, force: true });
+      mkdirSync(fresh, { mode: 0o700 });
+      writeFileSync(password, this.folder.secrets().ownerPassword, { mode: 0o600 });
+      this.giveAway(fresh, password);
+      const made = this.run("initdb", ["-D", fresh, "-U", OWNER, "-A", "scram-sha-256", `--pwfile=${password}`, "-E", "UTF8", "--locale=C.UTF-8"]);
+      if (made.status !== 0) throw new Trouble(`The database could not be made in ${this.folder.path}: ${made.output.trim().split("\n").find((line) => /error|fatal|could not/i.test(line)) ?? made.output.trim()}`);
+      renameSync(fresh, final);
+    } catch (error) {
+      throw folderTrouble(this.folder.path, error);
+    } finally {
+      rmSync(password, { force: true });
+    }
+  }
+
+  private giveAway(...paths: string[]): void {
+    if (this.disguise !== AS_POSTGRES) return;
+    const { stdout } = spawnSync("id", ["-u", "postgres"], { encoding: "utf8" });
+    const group = spawnSync("id", ["-g", "postgres"], { encoding: "utf8" }).stdout;
+    for (const path of paths) chownSync(path, Number(stdout), Number(group));
+    chmodSync(this.folder.path, 0o755);
+  }
+
+  private checkVersion(): void {
+    let version: string;
+    try {
+      version = readFileSync(join(this.folder.postgres, "PG_VERSION"), "utf8").trim();
+    } catch (error) {
+      throw folderTrouble(this.folder.path, error);
+    }
+    if (Number(version) === this.programs.major) return;
+    const newer = Number(version) > this.programs.major ? "a newer" : "an older";
+    throw new Trouble(`The database in ${this.folder.path} was made by ${newer} PostgreSQL (${version}; this machine has ${this.programs.major}); install version ${version} or restore a backup into a new data folder.`);
+  }
+
+  private postmaster(): number | undefined {
+    try {
+      const pid = Number(readFileSync(join(this.folder.postgres, "postmaster.pid"), "utf8").split("\n")[0]);
+      return workingFolder(pid) === this.folder.postgres ? pid : undefined;
+    } catch {
+      return undefined;
+    }
+  }
+
+  /** Ends a database that a killed server left behind and removes a pid file that names nobody of ours. */
+  private async clearLeftovers(): Promise<void> {
+    await this.stop();
+    const orphans = () => processesIn(this.folder.postgres);
+    if (!(await waitUntil(() => orphans().length === 0, 5_000))) {
+      for (const pid of orphans()) signal(pid, "SIGQUIT");
+      if (!(await waitUntil(() => orphans().length === 0, 5_000))) for (const pid of orphans()) signal(pid, "SIGKILL");
+      await waitUntil(() => orphans().length === 0, 5_000);
+    }
+    rmSync(join(this.folder.postgres, "postmaster.pid"), { force: true });
+  }
+
+  /** The port of last time if it is still free: a running pool then finds the restarted database again. */
+  private async choosePort(): Promise<number> {
+    const path = join(this.folder.path, "postgres.port");
+    const remembered = existsSync(path) ? Number(readFileSync(path, "utf8")) : 0;
+    const port = remembered && (await isFree(remembered)) ? remembered : await anyFreePort();
+    writeFileSync(path, String(port));
+    return port;
+  }
+}
+
+function lastLine(path: string): string | undefined {
+  try {
+    return readFileSync(path, "utf8").trim().split("\n").filter((line) => /FATAL|PANIC|ERROR/.test(line)).pop();
+  } catch {
+    return undefined;
+  }
+}

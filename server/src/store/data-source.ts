@@ -1,0 +1,43 @@
+import "reflect-metadata";
+import { DataSource } from "typeorm";
+import { ENTITIES } from "./entities";
+import { FirstRecords1795000000001 } from "./migrations/0001-first-records";
+
+export interface DatabaseAddress {
+  readonly port: number;
+  readonly database: string;
+  readonly user: string;
+  readonly password: string;
+}
+
+/** Named one by one: a pattern of file names matches nothing in a bundle. */
+const MIGRATIONS = [FirstRecords1795000000001];
+
+/** A connection pool over the records; opened by the caller. */
+export const dataSource = ({ port, database, user, password }: DatabaseAddress) =>
+  new DataSource({
+    type: "postgres",
+    host: "127.0.0.1",
+    port,
+    database,
+    username: user,
+    password,
+    entities: ENTITIES,
+    migrations: MIGRATIONS,
+    migrationsTransactionMode: "each",
+    synchronize: false,
+    uuidExtension: "pgcrypto",
+    installExtensions: false,
+    poolSize: 10,
+    extra: { connectionTimeoutMillis: 5000 },
+    logging: false,
+  });
+
+/** Names of migrations in the database that this program does not know: it was written by a newer one. */
+export async function unknownMigrations(source: DataSource): Promise<string[]> {
+  const [found] = await source.query(`SELECT to_regclass('public.migrations') IS NOT NULL AS present`);
+  if (!found.present) return [];
+  const rows: { name: string }[] = await source.query(`SELECT name FROM migrations ORDER BY id`);
+  const known = new Set(source.migrations.map((migration) => migration.name));
+  return rows.map((row) => row.name).filter((name) => !known.has(name));
+}
