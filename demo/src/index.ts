@@ -1,3 +1,51 @@
 import type { RecordKind } from "@winter-bead/contract";
-export interface DemoEntry { readonly kind: RecordKind; readonly id: string; readonly body: object }
-export function demoScenario(_now: Date): readonly DemoEntry[] { return []; }
+import { Chance } from "./chance";
+import { METERS, RIGS, SITES, TAPS } from "./places";
+import { tellRig } from "./story";
+
+/** One record of the demo, as a client would send it. */
+export interface DemoEntry {
+  readonly kind: RecordKind;
+  readonly id: string;
+  readonly body: object;
+}
+
+const DAYS = 152;
+const DAY = 86_400_000;
+const SEED = 1117;
+
+const entry = (kind: RecordKind, { id, ...body }: { readonly id: string }): DemoEntry => ({ kind, id, body });
+
+/**
+ * Five months of an invented crew in the invented town of Vellin Quay, ending today: a window-cleaning van, a detailing bay and
+ * an aquarium quarantine room. The same for the same moment.
+ */
+export function demoScenario(now: Date): readonly DemoEntry[] {
+  const end = now.getTime();
+  const from = Math.floor(end / DAY) * DAY - DAYS * DAY;
+  const chance = new Chance(SEED);
+  let minute = from - DAY;
+  const nextId = () => chance.id((minute += 60_000));
+
+  const sites = SITES.map((site) => ({ id: nextId(), ...site }));
+  const taps = TAPS.map(({ site, tap }) => ({ id: nextId(), siteId: sites.find((each) => each.name === site)!.id, ...tap }));
+  const checkedOn = new Date(end - 40 * DAY).toISOString().slice(0, 10);
+  const meters = Object.fromEntries(Object.entries(METERS).map(([key, { resolution: _, ...meter }]) => [key, { id: nextId(), ...meter, checkedOn }]));
+  const tapIds = new Map(taps.map((tap) => [tap.name, tap.id]));
+
+  const rigs = RIGS.map((demo, i) => {
+    const vessel = { id: nextId(), ...demo.vessel };
+    const rig = { id: nextId(), ...demo.rig, tapId: tapIds.get(demo.taps[0]!.name)!, stages: [...demo.before, { kind: "resin" as const, vesselId: vessel.id }] };
+    const ids = { rigId: rig.id, vesselId: vessel.id, tapIds, meterId: meters[demo.meter]!.id };
+    return { vessel, rig, story: tellRig(demo, ids, SEED + 100 * (i + 1), from, end) };
+  });
+  return [
+    ...sites.map((each) => entry("sites", each)),
+    ...taps.map((each) => entry("taps", each)),
+    ...Object.values(meters).map((each) => entry("meters", each)),
+    ...rigs.map(({ vessel }) => entry("vessels", vessel)),
+    ...rigs.map(({ rig }) => entry("rigs", rig)),
+    ...rigs.flatMap(({ story }) => story.charges.map((each) => entry("charges", each))),
+    ...rigs.flatMap(({ story }) => story.visits.map((each) => entry("visits", each))),
+  ];
+}

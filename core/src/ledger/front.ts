@@ -1,5 +1,4 @@
 import { flowPaths, meanBreakthrough, throughputAt } from "../life/breakthrough";
-import { logNormalKernel } from "../numerics/normal";
 import { densities, type CapacityGrid } from "./own-capacity";
 
 /** A product reading of the charge in use, with the load on the resin at that moment. */
@@ -26,6 +25,9 @@ const WIDTH_Z = [-2, -1, 0, 1, 2];
 
 /** Share of readings that say nothing about the front: creep, air, a cracked bypass, the wrong cup; a planning assumption. */
 const STRAY_SHARE = 0.08;
+const HIT_WEIGHT = (1 - STRAY_SHARE) / Math.sqrt(2 * Math.PI);
+/** Error of the predicted curve itself, as a share of it: a planning assumption. */
+const MODEL_SHARE = 0.15;
 
 export const priorWidths = (): FrontWidths => {
   const raw = WIDTH_Z.map((z) => Math.exp(-0.5 * z * z));
@@ -60,14 +62,14 @@ function lookUp(table: Float64Array, throughput: number): number {
 }
 
 /** ln likelihood of one reading at each capacity of the grid, added into `sum`. */
-function addReading(sum: Float64Array, grid: CapacityGrid, reading: FrontReading, table: Float64Array, floor: number): void {
+function addReading(sum: Float64Array, capacity: Float64Array, reading: FrontReading, table: Float64Array, floor: number): void {
+  const rise = Math.max(0, reading.feedEc25 - floor);
   const stray = STRAY_SHARE / Math.max(reading.feedEc25, reading.ec25, 1);
   for (let i = 0; i < sum.length; i += 1) {
-    const throughput = reading.used / Math.exp(grid.logCapacity[i]!);
-    const predicted = floor + Math.max(0, reading.feedEc25 - floor) * lookUp(table, throughput);
-    const sd = Math.max(reading.sd, 0.15 * predicted);
-    const hit = ((1 - STRAY_SHARE) / Math.sqrt(2 * Math.PI)) * Math.exp(logNormalKernel(reading.ec25, predicted, sd));
-    sum[i] = sum[i]! + Math.log(hit + stray);
+    const predicted = floor + rise * lookUp(table, reading.used / capacity[i]!);
+    const sd = Math.max(reading.sd, MODEL_SHARE * predicted);
+    const z = (reading.ec25 - predicted) / sd;
+    sum[i] = sum[i]! + Math.log((HIT_WEIGHT / sd) * Math.exp(-0.5 * z * z) + stray);
   }
 }
 
@@ -94,17 +96,18 @@ export interface FrontInput {
  */
 export function frontBelief(input: FrontInput): FrontBelief {
   const { grid, widths, readings, transferUnits, floor } = input;
+  const capacity = grid.logCapacity.map(Math.exp);
   const logRows = Array.from(widths.width, (width, row) => {
     const sum = Float64Array.from(grid.logDensity, (each) => each + Math.log(widths.weight[row]! || Number.MIN_VALUE));
     const table = breakthroughTable(transferUnits, width);
-    for (const reading of readings) addReading(sum, grid, reading, table, floor);
+    for (const reading of readings) addReading(sum, capacity, reading, table, floor);
     return sum;
   });
   let largest = -Infinity;
   for (const row of logRows) for (const each of row) largest = Math.max(largest, each);
   const weight = logRows.map((row) => row.map((each) => Math.exp(each - largest)));
   const total = weight.reduce((sum, row) => sum + row.reduce((inner, each) => inner + each, 0), 0);
-  return { capacity: grid.logCapacity.map(Math.exp), widths, weight: weight.map((row) => row.map((each) => each / total)) };
+  return { capacity, widths, weight: weight.map((row) => row.map((each) => each / total)) };
 }
 
 /** How likely each width is after one finished front: what is left when the capacity is averaged out. */

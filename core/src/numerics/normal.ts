@@ -19,6 +19,3 @@ export function logNormalCdf(z: number): number {
   if (z <= 0) return Math.log(0.5) + logErfcPositive(x);
   return Math.log1p(-0.5 * Math.exp(logErfcPositive(x)));
 }
-
-/** ln of the normal density at `x`, mean and sd given, without the constant ln √2π. */
-export const logNormalKernel = (x: number, mean: number, sd: number) => -0.5 * ((x - mean) / sd) ** 2 - Math.log(sd);

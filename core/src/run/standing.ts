@@ -7,10 +7,10 @@ import { loadUsed, type LoadUsed } from "../ledger/water-used";
 import type { ThreeOf } from "../life/life-range";
 import { frontDepth } from "../life/breakthrough";
 import { weightedQuantile } from "../numerics/quantile";
-import type { Charge, Vessel } from "../records/records";
+import type { Charge, Tap, Vessel } from "../records/records";
 import { GRADE_CAPACITIES, GRADE_HEALTH, smallerSide } from "../resin/capacity";
 import { PACKING_FACTORS, standingFactor, storageFactor } from "../resin/storage";
-import { fail, finite, within, type Result } from "../result";
+import { fail, finite, succeed, within, type Result } from "../result";
 import { scaleFactor } from "../water/meter";
 import { chargeLedgers, statedFeed, time, type ChargeLedger, type LedgerFacts, type OutputReading } from "./charge-ledger";
 
@@ -91,14 +91,14 @@ export function endedCharge(ledger: ChargeLedger, limitThroughput: number): Ende
   return { capacity: reachedLimit ? capacity / limitThroughput : capacity, ended: reachedLimit ? "limit" : "early", water: used.quality };
 }
 
-interface Past {
+/** What a vessel's ended charges taught about its resin and the width of its front. */
+export interface Lessons {
   readonly grid: CapacityGrid;
   readonly widths: FrontWidths;
   readonly ended: readonly EndedCharge[];
 }
 
-/** What the vessel's ended charges taught about capacity and about the width of its front. */
-function learnFromPast(ledgers: readonly ChargeLedger[], current: Charge, transferUnits: number, limitEc25: number): Past {
+function learnFromPast(ledgers: readonly ChargeLedger[], current: Charge, transferUnits: number, limitEc25: number): Lessons {
   const gradeCapacity = smallerSide(GRADE_CAPACITIES[current.grade]);
   let widths = priorWidths();
   const ended: EndedCharge[] = [];
@@ -126,20 +126,32 @@ function triangularNodes({ low, typical, high }: ThreeOf<number>, count = 5): nu
   });
 }
 
-/** Quantiles of the meq, or litres at each feed, that a belief leaves until a throughput. */
+const LEFT_BINS = 600;
+
+/** 10, 50 and 90 % points of the litres (or, at load 1, the meq) that a belief leaves until a throughput. */
 function leftUntil(belief: FrontBelief, mark: Float64Array, usedPerLitre: number, effectiveLitres: number, loads: readonly number[]): ThreeOf<number> {
-  const samples: { left: number; weight: number }[] = [];
-  belief.weight.forEach((row, w) => {
-    for (let i = 0; i < row.length; i += 1) {
-      if (row[i]! < 1e-9) continue;
-      const meq = Math.max(0, (mark[w]! * belief.capacity[i]! - usedPerLitre) * effectiveLitres * 1000);
-      for (const load of loads) samples.push({ left: meq / load, weight: row[i]! });
+  const meqLeft = (w: number, i: number) => Math.max(0, (mark[w]! * belief.capacity[i]! - usedPerLitre) * effectiveLitres * 1000);
+  let most = 0;
+  forEachBelief(belief, (w, i) => { most = Math.max(most, meqLeft(w, i)); });
+  const binWidth = most / Math.min(...loads) / LEFT_BINS || 1;
+  const weights = new Float64Array(LEFT_BINS + 1);
+  forEachBelief(belief, (w, i, weight) => {
+    const meq = meqLeft(w, i);
+    for (const load of loads) {
+      const bin = Math.min(LEFT_BINS, Math.ceil(meq / load / binWidth));
+      weights[bin] = weights[bin]! + weight;
     }
   });
-  samples.sort((a, b) => a.left - b.left);
-  const values = samples.map((sample) => sample.left);
-  const weights = samples.map((sample) => sample.weight);
+  const values = weights.map((_, bin) => bin * binWidth);
   return { low: weightedQuantile(values, weights, 0.1), typical: weightedQuantile(values, weights, 0.5), high: weightedQuantile(values, weights, 0.9) };
+}
+
+const NEGLIGIBLE = 1e-7;
+
+function forEachBelief(belief: FrontBelief, visit: (width: number, capacity: number, weight: number) => void): void {
+  belief.weight.forEach((row, w) => {
+    for (let i = 0; i < row.length; i += 1) if (row[i]! > NEGLIGIBLE) visit(w, i, row[i]!);
+  });
 }
 
 /** Feed now: the last reading here within the tap's stated range widened to hold it. */
@@ -160,13 +172,14 @@ export interface StandingInput extends LedgerFacts {
   readonly dateOf: (milliseconds: number) => string;
 }
 
-/**
- * Where the charge in a vessel stands: load used against a belief over capacity that starts at the grade, learns from the
- * vessel's past charges and is moved by the product readings.
- *
- * @returns a standing, or the fault `no-charge` when the vessel is empty
- */
-export function standing(input: StandingInput): Result<Standing> {
+interface Situation {
+  readonly ledgers: readonly ChargeLedger[];
+  readonly ledger: ChargeLedger;
+  readonly bed: BedAnswer;
+  readonly tap: Tap;
+}
+
+function situationOf(input: StandingInput): Result<Situation> {
   const { vessel, rig } = input;
   const ledgers = chargeLedgers({ ...input, charges: input.charges.filter((charge) => charge.vesselId === vessel.id) });
   const ledger = [...ledgers].reverse().find((each) => each.charge.ended === undefined);
@@ -174,11 +187,35 @@ export function standing(input: StandingInput): Result<Standing> {
   const tap = input.taps.get(rig.tapId);
   if (!tap) return fail("no-tap", "This rig has no tap.");
   const bed = within("bed", bedOf(ledger.charge, vessel, rig.flow, tap.temperature));
-  if (!bed.ok) return bed;
-  return finite(standingOf(input, ledgers, ledger, bed.value, feedNow(ledger, statedFeed(rig, tap))));
+  return bed.ok ? succeed({ ledgers, ledger, bed: bed.value, tap }) : bed;
 }
 
-function standingOf(input: StandingInput, ledgers: readonly ChargeLedger[], ledger: ChargeLedger, bed: BedAnswer, feed: ThreeOf<number>): Standing {
+const limitOf = (vessel: Vessel) => vessel.marks.limit / scaleFactor(vessel.marks.scale);
+
+/** What the ended charges taught; it changes only when a charge ends, so a caller may keep it while a reading is typed. */
+export function lessons(input: StandingInput): Result<Lessons> {
+  const situation = situationOf(input);
+  if (!situation.ok) return situation;
+  const { ledgers, ledger, bed } = situation.value;
+  return finite(learnFromPast(ledgers, ledger.charge, bed.transferUnits, limitOf(input.vessel)));
+}
+
+/**
+ * Where the charge in a vessel stands: load used against a belief over capacity that starts at the grade, learns from the
+ * vessel's past charges and is moved by the product readings.
+ *
+ * @param learnt what `lessons` gave for the same facts; worked out here when absent
+ * @returns a standing, or the fault `no-charge` when the vessel is empty
+ */
+export function standing(input: StandingInput, learnt?: Lessons): Result<Standing> {
+  const situation = situationOf(input);
+  if (!situation.ok) return situation;
+  const { ledgers, ledger, bed, tap } = situation.value;
+  const past = learnt ?? learnFromPast(ledgers, ledger.charge, bed.transferUnits, limitOf(input.vessel));
+  return finite(standingOf(input, situation.value, past, feedNow(ledger, statedFeed(input.rig, tap))));
+}
+
+function standingOf(input: StandingInput, { ledgers, ledger, bed }: Situation, past: Lessons, feed: ThreeOf<number>): Standing {
   const { vessel, now, today, dateOf } = input;
   const { charge, outputs, lines } = ledger;
   const { transferUnits } = bed;
@@ -190,7 +227,6 @@ function standingOf(input: StandingInput, ledgers: readonly ChargeLedger[], ledg
   const usedPerLitre = used.meq / 1000 / effectiveLitres;
   const floor = floorOf(outputs);
 
-  const past = learnFromPast(ledgers, charge, transferUnits, limitEc25);
   const counted = blurred(past.grid, used.sd);
   const latest = outputs[outputs.length - 1];
   if (!latest || latest.ec25 < limitEc25) addInUse(counted, usedPerLitre);
