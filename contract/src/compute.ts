@@ -4,7 +4,7 @@ import {
   type Reading, type Result, type Water,
 } from "@winter-bead/core";
 import { z } from "zod";
-import { flag, known, numberIn, scale } from "./fields";
+import { flag, grade, known, numberIn, scale } from "./fields";
 import { fieldErrorsOf, type FieldError } from "./problem";
 
 /** Shapes shared by the calculations. */
@@ -30,8 +30,6 @@ export const water = known({
 }).meta({ id: "Water", description: "At least one of reading and analysis" }) satisfies z.ZodType<Water>;
 
 const FOUR_WAYS = "Say what the resin holds in one of four ways: a grade, a constant with its scale, a maker's rating (litres, ppm, scale, resin litres), or both sides in eq/L.";
-
-export const grade = z.enum(["virgin", "dyed", "regenerated"], { error: "Choose virgin, dyed or regenerated resin." });
 
 export const capacity = z.union([
   known({ grade }),

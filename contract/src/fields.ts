@@ -41,3 +41,5 @@ export const instant = z.iso.datetime({ offset: true, error: "Give the time as I
 export const date = z.iso.date({ error: "Give a real date, such as 2027-03-01." });
 
 export const flag = z.boolean({ error: "This must be true or false." });
+
+export const grade = z.enum(["virgin", "dyed", "regenerated"], { error: "Choose virgin, dyed or regenerated resin." });

@@ -1,7 +1,6 @@
 import { RANGES, type Charge, type Meter, type Rig, type Site, type Tap, type Vessel, type Visit } from "@winter-bead/core";
 import { z } from "zod";
-import { grade } from "./compute";
-import { date, flag, id, instant, known, note, numberIn, scale, text } from "./fields";
+import { date, flag, grade, id, instant, known, note, numberIn, scale, text } from "./fields";
 
 type Body<T> = z.ZodType<Omit<T, "id">>;
 

@@ -35,6 +35,12 @@ const UNIQUE = "23505";
 /** PostgreSQL out of reach: connection errors of the socket, class 08, or a server that starts or stops (class 57). */
 const isUnreachable = (code: string) => /^(ECONN|EPIPE|ETIMEDOUT|08|57P)/.test(code);
 
+/** Nothing was kept; the same request may be sent again. */
+function sendUnavailable(ctx: Context, title: string): void {
+  ctx.set("Retry-After", "1");
+  sendProblem(ctx, 503, title, { detail: "Nothing was kept from this request; send it again." });
+}
+
 function answerDatabaseError(ctx: Context, error: DatabaseError): boolean {
   const { code = "", constraint = "", table } = error;
   if (code === FOREIGN_KEY) {
@@ -43,7 +49,8 @@ function answerDatabaseError(ctx: Context, error: DatabaseError): boolean {
     return true;
   }
   if (code === UNIQUE) {
-    sendProblem(ctx, 409, table === "reading" ? "A reading of this id stands in another visit" : "This id is being kept by another request; send it again");
+    if (table === "reading") sendProblem(ctx, 409, "A reading of this id stands in another visit");
+    else sendUnavailable(ctx, "Another request is keeping this id at the same moment");
     return true;
   }
   if (/^22/.test(code)) {
@@ -51,8 +58,7 @@ function answerDatabaseError(ctx: Context, error: DatabaseError): boolean {
     return true;
   }
   if (isUnreachable(code) || /Connection terminated|timeout exceeded|Client has encountered|not queryable|driver not connected/i.test(String((error as Error).message))) {
-    ctx.set("Retry-After", "2");
-    sendProblem(ctx, 503, "The records are out of reach for a moment", { detail: "Nothing was kept from this request; send it again." });
+    sendUnavailable(ctx, "The records are out of reach for a moment");
     return true;
   }
   return false;

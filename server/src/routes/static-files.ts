@@ -56,14 +56,23 @@ function send(ctx: Context, path: string, file: Shipped): void {
   }
 }
 
+function decoded(path: string): string {
+  try {
+    return decodeURIComponent(path);
+  } catch {
+    return path;
+  }
+}
+
 /** Serves the client; an address without a file is a place inside the app. */
 export function staticFiles(folder: string) {
   const files = shippedFiles(folder);
   const shell = files.get("/index.html");
   return async (ctx: Context, next: Next) => {
     if ((ctx.method !== "GET" && ctx.method !== "HEAD") || ctx.path.startsWith("/api/")) return next();
-    const file = files.get(ctx.path);
-    if (file) return send(ctx, ctx.path, file);
+    const path = decoded(ctx.path);
+    const file = files.get(path);
+    if (file) return send(ctx, path, file);
     if (shell && !/\.[a-z0-9]+$/i.test(ctx.path)) return send(ctx, "/index.html", shell);
     return next();
   };

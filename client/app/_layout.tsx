@@ -1,0 +1,11 @@
+import "@tamagui/polyfill-dev";
+import { Slot } from "expo-router";
+import { AppShell } from "../features/settings/AppShell";
+
+export default function Layout() {
+  return (
+    <AppShell>
+      <Slot />
+    </AppShell>
+  );
+}

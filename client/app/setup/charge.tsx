@@ -1,0 +1,1 @@
+export { ChargePlace as default } from "../../features/vessels/SetupPlaces";

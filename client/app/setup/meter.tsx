@@ -1,0 +1,1 @@
+export { MeterPlace as default } from "../../features/vessels/SetupPlaces";

@@ -1,0 +1,1 @@
+export { RigPlace as default } from "../../features/vessels/SetupPlaces";

@@ -1,0 +1,1 @@
+export { TapPlace as default } from "../../features/vessels/SetupPlaces";

@@ -1,0 +1,1 @@
+export { WhyScreen as default } from "../../features/history/WhyScreen";

@@ -1,0 +1,48 @@
+import type { Page, Problem, RecordKind, RecordTypes, Stored } from "@winter-bead/contract";
+
+/** The server could not be asked: no signal, or it is starting again. Trying later will do. */
+export class OutOfReach extends Error {}
+
+/** The server read the request and will not take it. */
+export class Refused extends Error {
+  constructor(readonly status: number, readonly problem: Problem) {
+    super(problem.detail ?? problem.title);
+  }
+}
+
+const BASE = "/api/v1";
+const TRY_AGAIN = new Set([408, 425, 429, 500, 502, 503, 504]);
+
+async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`${BASE}${path}`, init);
+  } catch {
+    throw new OutOfReach("The server is out of reach.");
+  }
+  if (TRY_AGAIN.has(response.status)) throw new OutOfReach(`The server asks to try again (${response.status}).`);
+  if (!/json/.test(response.headers.get("content-type") ?? "")) throw new OutOfReach("Something else answered in the server's place.");
+  const body: unknown = await response.json();
+  if (!response.ok) throw new Refused(response.status, body as Problem);
+  return body as T;
+}
+
+export type Kept<K extends RecordKind = RecordKind> = Stored<RecordTypes[K]>;
+
+const PAGE = 1000;
+
+/** Every record of a kind, page by page. */
+export async function fetchAll<K extends RecordKind>(kind: K, signal?: AbortSignal): Promise<readonly Kept<K>[]> {
+  const all: Kept<K>[] = [];
+  let after: string | undefined;
+  do {
+    const page: Page<Kept<K>> = await ask(`/${kind}?limit=${PAGE}${after ? `&after=${after}` : ""}`, { signal });
+    all.push(...page.items);
+    after = page.next;
+  } while (after !== undefined);
+  return all;
+}
+
+/** Keeps one record; sending it again changes nothing. */
+export const put = (kind: RecordKind, id: string, body: object): Promise<Kept> =>
+  ask(`/${kind}/${id}`, { method: "PUT", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) });

@@ -1,0 +1,29 @@
+import { useCallback, useState } from "react";
+
+const PREFIX = "winter-bead-draft:";
+
+/** State that survives a closed tab, by name; `clear` forgets it. */
+export function useDraft<T extends object>(name: string, initial: T): readonly [T, (part: Partial<T>) => void, () => void] {
+  const key = PREFIX + name;
+  const [draft, setDraft] = useState<T>(() => {
+    try {
+      return { ...initial, ...(JSON.parse(localStorage.getItem(key) ?? "{}") as Partial<T>) };
+    } catch {
+      return initial;
+    }
+  });
+  const patch = useCallback((part: Partial<T>) => {
+    setDraft((before) => {
+      const after = { ...before, ...part };
+      localStorage.setItem(key, JSON.stringify(after));
+      return after;
+    });
+  }, [key]);
+  const clear = useCallback(() => {
+    localStorage.removeItem(key);
+    setDraft(initial);
+    // The initial value is a constant of the screen.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  return [draft, patch, clear];
+}

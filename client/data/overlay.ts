@@ -1,0 +1,24 @@
+import type { RecordKind } from "@winter-bead/contract";
+import type { Kept } from "./api";
+import type { OutboxItem } from "./outbox";
+
+/** What the server has, with what waits on this device laid over it; refused writes count for nothing. */
+export function overlay<K extends RecordKind>(kind: K, kept: readonly Kept<K>[], waiting: readonly OutboxItem[]): readonly Kept<K>[] {
+  const mine = waiting.filter((item) => item.kind === kind && !item.refused);
+  if (mine.length === 0) return kept;
+  const byId = new Map(kept.map((record) => [record.id, record]));
+  for (const { id, body, replaces = 0, voided } of mine) {
+    const known = byId.get(id);
+    if (known && known.version > replaces + 1) continue;
+    if (voided) byId.delete(id);
+    else byId.set(id, { ...body, id, version: replaces + 1, voided: false } as unknown as Kept<K>);
+  }
+  return [...byId.values()];
+}
+
+/** A list with one record put in its place, by id; a voided one is taken out. */
+export function upserted<K extends RecordKind>(list: readonly Kept<K>[] | undefined, record: Kept<K>): readonly Kept<K>[] | undefined {
+  if (!list) return undefined;
+  const others = list.filter((each) => each.id !== record.id);
+  return record.voided ? others : [...others, record].sort((a, b) => (a.id < b.id ? -1 : 1));
+}

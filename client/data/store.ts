@@ -1,0 +1,74 @@
+import type { RecordKind, RecordTypes } from "@winter-bead/contract";
+import { QueryClient, useQuery } from "@tanstack/react-query";
+import type { PersistedClient, Persister } from "@tanstack/react-query-persist-client";
+import { del, get, set } from "idb-keyval";
+import { useMemo, useSyncExternalStore } from "react";
+import { v7 as uuidv7 } from "uuid";
+import { fetchAll, type Kept } from "./api";
+import { Outbox, type OutboxState } from "./outbox";
+import { overlay, upserted } from "./overlay";
+
+const keyOf = (kind: RecordKind) => ["records", kind] as const;
+const FRESH_FOR = 20_000;
+
+export const queryClient = new QueryClient({
+  defaultOptions: { queries: { staleTime: FRESH_FOR, gcTime: Infinity, networkMode: "always", retry: 2, refetchOnWindowFocus: true } },
+});
+
+export const outbox = new Outbox((kind, record) => {
+  queryClient.setQueryData<readonly Kept[]>(keyOf(kind), (list) => upserted(list, record));
+});
+
+const PERSIST_KEY = "winter-bead-queries";
+const PERSIST_AFTER = 400;
+let pending: ReturnType<typeof setTimeout> | undefined;
+
+/** Answers of the server, kept on this device so that the app opens without a signal. */
+export const persister: Persister = {
+  persistClient: (client: PersistedClient) => {
+    clearTimeout(pending);
+    pending = setTimeout(() => void set(PERSIST_KEY, client), PERSIST_AFTER);
+  },
+  restoreClient: () => get<PersistedClient>(PERSIST_KEY),
+  removeClient: () => del(PERSIST_KEY),
+};
+
+/** Kept even when the last fetch failed: old facts beat none. */
+export const shouldPersist = (query: { readonly queryKey: readonly unknown[]; readonly state: { readonly data: unknown } }) =>
+  query.queryKey[0] === "records" && query.state.data !== undefined;
+
+export const useOutbox = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.snapshot, outbox.snapshot);
+
+const NOTHING: readonly never[] = [];
+
+export interface Records<K extends RecordKind> {
+  readonly records: readonly Kept<K>[];
+  /** Neither the server nor this device has answered yet. */
+  readonly pending: boolean;
+}
+
+/** The crew's records of a kind: the server's, with what waits on this device laid over. */
+export function useRecords<K extends RecordKind>(kind: K): Records<K> {
+  const { data, isPending } = useQuery({ queryKey: keyOf(kind), queryFn: ({ signal }) => fetchAll(kind, signal) });
+  const { items } = useOutbox();
+  const records = useMemo(() => overlay(kind, data ?? NOTHING, items), [kind, data, items]);
+  return { records, pending: isPending && records.length === 0 };
+}
+
+export const newId = () => uuidv7();
+
+/** Keeps a new record; resolves with its id once it lies on this device. */
+export async function keep<K extends RecordKind>(kind: K, body: Omit<RecordTypes[K], "id">, id: string = newId()): Promise<string> {
+  await outbox.add({ kind, id, body });
+  return id;
+}
+
+const bodyOf = <K extends RecordKind>({ id: _id, version: _version, voided: _voided, ...body }: Kept<K>): object => body;
+
+/** Keeps a changed record, as a new version of the one it started from. */
+export const change = <K extends RecordKind>(kind: K, from: Kept<K>, body: Omit<RecordTypes[K], "id">) =>
+  outbox.add({ kind, id: from.id, body, replaces: from.version });
+
+/** Takes a record back; its history stays. */
+export const takeBack = <K extends RecordKind>(kind: K, record: Kept<K>) =>
+  outbox.add({ kind, id: record.id, body: bodyOf(record), replaces: record.version, voided: true });

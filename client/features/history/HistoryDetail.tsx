@@ -1,0 +1,135 @@
+import { View } from "@tamagui/core";
+import { chargeLedgers, explainLeft, onScale, resinFeedPoint, type Charge, type ChargeLedger, type Id, type LedgerLine, type Meter, type ReadingPoint } from "@winter-bead/core";
+import { format } from "date-fns/format";
+import { router } from "expo-router";
+import { useMemo, useState } from "react";
+import type { LayoutChangeEvent } from "react-native";
+import { outbox, takeBack, useRecords } from "../../data/store";
+import { useSettings } from "../../data/settings";
+import { Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
+import { litres, momentInWords, scaleUnit, threeDigits } from "../../ui/format";
+import { StateRing } from "../../ui/StateRing";
+import { showToast } from "../../ui/toast";
+import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
+import type { RigView } from "../run/useRigs";
+import { dateRange, datesInWords } from "../run/RigColumn";
+import { verdictWords } from "../run/words";
+import { FrontChart } from "./FrontChart";
+
+const WHY_ENDED = { limit: "reached its limit", early: "changed early", fault: "fault" } as const;
+
+function chargeName(charge: Charge): string {
+  const from = format(Date.parse(charge.filledAt), "d MMM");
+  return charge.ended ? `${from} to ${format(Date.parse(charge.ended.at), "d MMM")}` : `since ${from}`;
+}
+
+const byId = <T extends { readonly id: Id }>(records: readonly T[]) => new Map(records.map((record) => [record.id, record]));
+
+function readingWords(line: LedgerLine, point: ReadingPoint, meters: ReadonlyMap<Id, Meter>): string {
+  const reading = line.visit.readings.find((each) => each.point === point);
+  if (!reading) return "–";
+  const scale = reading.scale ?? (reading.meterId ? meters.get(reading.meterId)?.scale : undefined) ?? "nacl";
+  return `${threeDigits(reading.value)} ${scaleUnit(scale)}`;
+}
+
+function VisitLine({ line, view }: { readonly line: LedgerLine; readonly view: RigView }) {
+  const { units } = useSettings();
+  const { records } = useRecords("visits");
+  const meters = byId(view.facts.meters);
+  const remove = () => {
+    const record = records.find((each) => each.id === line.visit.id);
+    if (!record) return;
+    void takeBack("visits", record);
+    const { id, version, voided: _, ...body } = record;
+    showToast({ words: "Taken back; its history stays.", undo: () => void outbox.add({ kind: "visits", id, body, replaces: version + 1 }) });
+  };
+  return (
+    <View role="row" testID="visit-line" flexDirection="row" flexWrap="wrap" alignItems="center" columnGap="$4" rowGap={2} borderTopColor="$line" borderTopWidth={1} paddingVertical="$2">
+      <Strong minWidth={110} role="cell">{momentInWords(line.at, view.facts.now)}</Strong>
+      <Body role="cell" minWidth={110}>out {readingWords(line, "output", meters)}</Body>
+      <Body role="cell" minWidth={120}>{resinFeedPoint(view.facts.rig) === "feed" ? "feed" : "after RO"} {readingWords(line, resinFeedPoint(view.facts.rig), meters)}</Body>
+      <Body role="cell">{litres(line.litres, units)}</Body>
+      <Small role="cell">{line.quality}</Small>
+      {line.visit.note ? <Small role="cell" flexBasis="100%">{line.visit.note}</Small> : null}
+      {line.trouble ? <Small color="$rowan" flexBasis="100%">{line.trouble}</Small> : null}
+      <View marginLeft="auto" role="cell"><TextButton onPress={remove} label={`Take back the visit of ${momentInWords(line.at, view.facts.now)}`}>Take back</TextButton></View>
+    </View>
+  );
+}
+
+function Figure({ name, value, small }: { readonly name: string; readonly value: string; readonly small: string }) {
+  return (
+    <View minWidth={130} gap={2}>
+      <Small>{name}</Small>
+      <View flexDirection="row" alignItems="baseline" gap="$1" flexWrap="wrap"><Big fontSize={24}>{value}</Big><Strong>{small}</Strong></View>
+    </View>
+  );
+}
+
+function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: ChargeLedger }) {
+  const { units } = useSettings();
+  const where = view.assessment?.standing;
+  const isCurrent = where?.charge.id === ledger.charge.id;
+  const treated = ledger.lines.reduce((sum, line) => sum + line.litres, 0);
+  const load = ledger.lines.reduce((sum, line) => sum + (line.litres * line.feedEc25) / 100, 0);
+  const reached = load / 1000 / ledger.charge.resinLitres;
+  return (
+    <View flexDirection="row" flexWrap="wrap" gap="$5">
+      <Figure name="Treated so far" value={litres(treated, units).split(" ")[0]!} small={litres(treated, units).split(" ").slice(1).join(" ")} />
+      {isCurrent && where
+        ? <Figure name="Your own capacity" value={where.capacity.median.toFixed(2)} small={`eq/L, ${where.capacity.low.toFixed(2)}–${where.capacity.high.toFixed(2)}`} />
+        : <Figure name="Capacity reached" value={reached.toFixed(2)} small="eq/L of resin" />}
+      {isCurrent ? <Figure name="Limit falls" value={datesInWords(view)} small={dateRange(view)} /> : <Figure name="Ended" value={WHY_ENDED[ledger.charge.ended?.why ?? "limit"]} small="" />}
+    </View>
+  );
+}
+
+/** Readings of one vessel against litres, charge by charge, with what the front is expected to do. */
+export function HistoryDetail({ view }: { readonly view: RigView }) {
+  const { facts, assessment } = view;
+  const { units } = useSettings();
+  const [chosen, setChosen] = useState<Id>();
+  const [width, setWidth] = useState(0);
+  const ledgers = useMemo(() => chargeLedgers({ rig: facts.rig, taps: byId(facts.taps), meters: byId(facts.meters), visits: facts.visits, charges: facts.charges }), [facts]);
+  const ledger = ledgers.find((each) => each.charge.id === chosen) ?? ledgers[ledgers.length - 1];
+  const refill = () => router.push({ pathname: "/setup/charge", params: { rig: facts.rig.id } });
+  if (!ledger) {
+    return (
+      <View gap="$4">
+        <Title>{facts.rig.name}</Title>
+        <EmptyState title="No charge in this vessel yet" action={<HeavyButton onPress={refill} testID="fill-it">Fill it</HeavyButton>}>Say what resin went in and when; then every visit counts against it.</EmptyState>
+      </View>
+    );
+  }
+  const where = assessment?.standing?.charge.id === ledger.charge.id ? assessment.standing : undefined;
+  const words = where && assessment?.verdict ? verdictWords(facts, assessment.verdict, where, units) : undefined;
+  const lastOutput = ledger.outputs[ledger.outputs.length - 1];
+  const scale = facts.vessel.marks.scale;
+  const chartLabel = `Output of ${facts.rig.name} against litres: ${ledger.outputs.length} readings, last ${lastOutput ? threeDigits(onScale(lastOutput.ec25, scale)) : "none"} ${scaleUnit(scale)}`;
+  return (
+    <View gap="$4" testID="history">
+      <View flexDirection="row" gap="$3" alignItems="flex-start">
+        {words && assessment?.verdict ? <StateRing state={assessment.verdict.state} /> : null}
+        <View flex={1}>
+          <Title fontSize={24}>{facts.rig.name}{words ? `: ${words.title.charAt(0).toLowerCase()}${words.title.slice(1)}` : ""}</Title>
+          {words ? <Body color="$soft">{words.reason}</Body> : null}
+        </View>
+      </View>
+      <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
+        {width > 0 ? <FrontChart outputs={ledger.outputs} marks={facts.vessel.marks} standing={where} width={width} label={chartLabel} /> : null}
+        {where ? <Small>Line: the likely front. Band: early to late, as the count and your readings have it.</Small> : null}
+      </View>
+      <Figures view={view} ledger={ledger} />
+      {where ? <Explained explanation={explainLeft(where)} /> : null}
+      <Choice label="Charge" value={ledger.charge.id} options={[...ledgers].reverse().slice(0, 8).map((each) => ({ value: each.charge.id, label: chargeName(each.charge) }))} onChange={setChosen} />
+      {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
+      <View role="table" aria-label={`Visits of ${facts.rig.name}`}>
+        <Heading>Visits</Heading>
+        {ledger.lines.length === 0 ? <Body color="$soft">None yet in this charge.</Body> : [...ledger.lines].reverse().map((line) => <VisitLine key={line.visit.id} line={line} view={view} />)}
+      </View>
+      <PlainButton onPress={refill} testID="new-charge">Start the refill</PlainButton>
+    </View>
+  );
+}
+

@@ -1,0 +1,255 @@
+import { View } from "@tamagui/core";
+import { explainLeft, conductivityAt25, type Id, type Standing, type Visit } from "@winter-bead/core";
+import { router } from "expo-router";
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { ScrollView } from "react-native";
+import { useDraft } from "../../data/draft";
+import { useSettings } from "../../data/settings";
+import { keep, newId, outbox } from "../../data/store";
+import { Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
+import { NumberField, TextField } from "../../ui/fields";
+import { dateInWords, litresRange, localDate, momentInWords, scaleUnit, shown, toShown, unitOf } from "../../ui/format";
+import { NumberPad, typed } from "../../ui/NumberPad";
+import { useWide } from "../../ui/Screen";
+import { StateRing } from "../../ui/StateRing";
+import { showToast } from "../../ui/toast";
+import { Body, Heading, Huge, Small, Strong } from "../../ui/words";
+import { assessQuickly, type Assessment, type RigFacts } from "./assess";
+import { draftVisit, EMPTY_DRAFT, type DraftField, type DraftVisit, type LogDraft } from "./draft-visit";
+import { lastReading, lastWater, usualMeter } from "./last-values";
+import { StandingColumn } from "./RigColumn";
+import { useDatesWhileTyping } from "./useDatesWhileTyping";
+import type { RigView } from "./useRigs";
+import { leftWords, verdictWords } from "./words";
+
+interface FieldBoxProps {
+  readonly label: string;
+  readonly text: string;
+  readonly unit: string;
+  readonly last: string;
+  readonly focused: boolean;
+  readonly error: string | undefined;
+  readonly onPress: () => void;
+  readonly testID: string;
+}
+
+function FieldBox({ label, text, unit, last, focused, error, onPress, testID }: FieldBoxProps) {
+  return (
+    <Pressable
+      onPress={onPress} testID={testID} aria-pressed={focused} aria-label={`${label}: ${text === "" ? "empty" : text} ${unit}. ${last}`}
+      flex={1} minWidth={0} alignItems="flex-start" justifyContent="flex-start" backgroundColor="$card" borderColor={error ? "$rowan" : focused ? "$ink" : "$line"} borderWidth={2} borderRadius="$3" padding={10} gap={2} minHeight={96}
+    >
+      <Small fontWeight={focused ? "800" : "400"} color={focused ? "$ink" : "$soft"}>{label}</Small>
+      <View flexDirection="row" alignItems="center">
+        <Body fontSize={text.length > 6 ? 21 : 28} lineHeight={34} fontWeight="800">{text === "" && !focused ? "–" : text}</Body>
+        {focused ? <View width={2} height={28} backgroundColor="$ink" marginLeft={2} /> : null}
+      </View>
+      <Small>{unit}</Small>
+      <Small numberOfLines={1}>{last}</Small>
+    </Pressable>
+  );
+}
+
+interface Offer {
+  readonly text: string;
+  readonly words: string;
+}
+
+const WATER_LABEL = { total: "Meter total", timed: "Minutes run", jobs: "Jobs" } as const;
+
+/** Everything the log needs, worked out from the draft as it stands. */
+function useLog(view: RigView) {
+  const { facts } = view;
+  const { units } = useSettings();
+  const initial = useMemo<LogDraft>(() => {
+    const current = facts.charges[facts.charges.length - 1];
+    const { water } = lastWater(facts.visits, current?.startTotal);
+    const lastVisit = facts.visits[facts.visits.length - 1];
+    return { ...EMPTY_DRAFT, meterId: usualMeter(facts.visits, facts.meters), tapId: lastVisit?.tapId ?? facts.rig.tapId, waterBy: water?.by ?? "total" };
+    // The draft starts once; what comes later must not overwrite what was typed.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [facts.rig.id]);
+  const [draft, patch, clear] = useDraft<LogDraft>(`log:${facts.rig.id}`, initial);
+  const [focus, setFocus] = useState<DraftField>("output");
+  const current = facts.charges[facts.charges.length - 1];
+  const last = useMemo(() => lastWater(facts.visits, current?.startTotal), [facts.visits, current]);
+  const ids = useRef<Id[]>([]);
+  const stableIds = () => {
+    let next = 0;
+    return () => (ids.current[next++] ??= newId());
+  };
+  const parts = { rig: facts.rig, meters: facts.meters, units, flow: facts.rig.flow, lastTotal: last.total };
+  const visit = draftVisit(draft, parts, stableIds());
+  return { draft, patch, clear, focus, setFocus, visit, last, forgetIds: () => { ids.current = []; }, units };
+}
+
+const withDraft = (facts: RigFacts, visit: DraftVisit, now: number): RigFacts =>
+  visit.body ? { ...facts, visits: [...facts.visits, { ...visit.body, id: "draft", at: new Date(now).toISOString() }] } : facts;
+
+function offerFor(field: DraftField, facts: RigFacts, log: ReturnType<typeof useLog>): Offer | undefined {
+  const { draft, last, units } = log;
+  if (field === "temperature") return undefined;
+  if (field === "water") {
+    const { water, total } = last;
+    if (draft.waterBy === "total") return total === undefined ? undefined : { text: "", words: `Last ${Math.round(toShown("volume", total, units)).toLocaleString("en-US")}` };
+    if (!water || water.by === "total" || water.by !== draft.waterBy) return undefined;
+    const amount = water.by === "timed" ? water.minutes : water.jobs;
+    return { text: String(amount), words: `Last ${amount}` };
+  }
+  const point = field === "membrane" ? "after-membrane" : field;
+  const reading = lastReading(facts.visits, point, field === "feed" ? draft.tapId : undefined);
+  return reading && { text: String(reading.value), words: `Last ${reading.value}, ${momentInWords(reading.at, facts.now)}` };
+}
+
+function LiveVerdict({ view, assessment, dates }: { readonly view: RigView; readonly assessment: Assessment; readonly dates: string }) {
+  const { units } = useSettings();
+  const { standing, verdict } = assessment;
+  if (!standing || !verdict) return <Body testID="live-verdict" role="status">{assessment.because}</Body>;
+  const words = verdictWords(view.facts, verdict, standing, units);
+  const left = shown("volume", standing.left.typical, units);
+  return (
+    <View flexDirection="row" gap="$3" minHeight={190}>
+      <StandingColumn view={{ facts: view.facts, assessment }} height={190} />
+      <View flex={1} gap="$1" minWidth={0}>
+        <View flexDirection="row" gap="$2" alignItems="center">
+          <StateRing state={verdict.state} size={28} />
+          <Heading testID="live-verdict" role="status" aria-live="polite" flexShrink={1}>{words.title}</Heading>
+        </View>
+        <Body testID="live-reason" fontSize={15} lineHeight={20}>{words.reason}</Body>
+        <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
+          <Huge fontSize={36} lineHeight={42} testID="live-left">{left.text}</Huge>
+          <Strong>{left.unit} {leftWords(standing, view.facts)}</Strong>
+        </View>
+        <Small testID="live-range">{litresRange(standing.left.low, standing.left.high, units)}{dates ? `, ${dates}` : ""}</Small>
+      </View>
+    </View>
+  );
+}
+
+const explanationOf = (standing: Standing | undefined) => standing && explainLeft(standing);
+
+const wordsKept = (visit: Omit<Visit, "id" | "at">, rigName: string) => {
+  const output = visit.readings.find((reading) => reading.point === "output");
+  return output ? `Kept for ${rigName}: out ${output.value}.` : `Kept for ${rigName}.`;
+};
+
+/** A question, not a refusal: readings that would surprise an old hand. */
+function doubt(facts: RigFacts, draft: LogDraft): string | undefined {
+  const meter = facts.meters.find((each) => each.id === draft.meterId);
+  const scale = meter?.scale ?? "nacl";
+  const ec25 = (text: string) => {
+    const value = Number(text);
+    const answer = text !== "" && value > 0 ? conductivityAt25({ value, scale }) : undefined;
+    return answer?.ok ? answer.value : undefined;
+  };
+  const [feed, output] = [ec25(draft.feed), ec25(draft.output)];
+  if (feed !== undefined && output !== undefined && output >= feed) return "Output as high as the feed: in and out crossed, or the probe in the wrong line?";
+  const tap = facts.taps.find((each) => each.id === draft.tapId);
+  if (feed !== undefined && tap) {
+    const typical = conductivityAt25({ value: tap.typical, scale: tap.scale });
+    if (typical.ok && (feed > 2 * typical.value || feed < typical.value / 3)) return `Far from what ${tap.name} usually gives: line run long enough? The right tap?`;
+  }
+  return undefined;
+}
+
+function MoreFields({ view, log }: { readonly view: RigView; readonly log: ReturnType<typeof useLog> }) {
+  const { draft, patch } = log;
+  const { facts } = view;
+  return (
+    <View gap="$3">
+      {facts.meters.length > 0 ? <Choice label="Meter" value={draft.meterId} options={facts.meters.map((meter) => ({ value: meter.id, label: `${meter.name}, ${scaleUnit(meter.scale)}` }))} onChange={(meterId) => patch({ meterId })} /> : null}
+      {facts.taps.length > 1 ? <Choice label="Tap" value={draft.tapId} options={facts.taps.map((tap) => ({ value: tap.id, label: tap.name }))} onChange={(tapId) => patch({ tapId })} /> : null}
+      <NumberField label="Water temperature" unit={unitOf("temperature", log.units)} value={draft.temperature} onChange={(temperature) => patch({ temperature })} {...(log.visit.errors.temperature ? { error: log.visit.errors.temperature } : {})} testID="log-temperature" />
+      <TextField label="Note" value={draft.note} onChange={(note) => patch({ note })} />
+    </View>
+  );
+}
+
+function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): void {
+  const handlers = useRef({ onKey, onEnter });
+  useEffect(() => { handlers.current = { onKey, onEnter }; });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.target instanceof HTMLElement && /^(input|textarea)$/i.test(event.target.tagName)) return;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (/^[0-9.]$/.test(event.key)) handlers.current.onKey(event.key);
+      else if (event.key === ",") handlers.current.onKey(".");
+      else if (event.key === "Backspace") handlers.current.onKey("back");
+      else if (event.key === "Enter" && !(event.target instanceof HTMLElement && event.target.closest("button"))) handlers.current.onEnter();
+    };
+    document.addEventListener("keydown", listen);
+    return () => document.removeEventListener("keydown", listen);
+  }, []);
+}
+
+/** Logging answers while the digits fall: three fields, the column and the verdict, a pad and one button. */
+export function LogScreen({ view }: { readonly view: RigView }) {
+  const { facts } = view;
+  const wide = useWide();
+  const log = useLog(view);
+  const { draft, patch, focus, setFocus, visit, units } = log;
+  const [more, setMore] = useState(false);
+  const [saving, setSaving] = useState(false);
+  const hasMembrane = facts.rig.stages.some((stage) => stage.kind === "membrane");
+  const meter = facts.meters.find((each) => each.id === draft.meterId);
+  const unit = scaleUnit(meter?.scale ?? "nacl");
+  const needsTemperature = visit.errors.temperature !== undefined;
+
+  const draftKey = JSON.stringify(visit.body ?? null);
+  const draftFacts = useMemo(() => withDraft(facts, visit, Math.max(facts.now, Date.now())), [facts, draftKey]); // eslint-disable-line react-hooks/exhaustive-deps
+  const settled = useDeferredValue(draftFacts);
+  const assessment = useMemo(() => assessQuickly(settled, view.assessment?.lessons), [settled, view.assessment?.lessons]);
+  const dates = useDatesWhileTyping(settled);
+  const today = localDate(facts.now);
+  const dateWords = dates ? `${dateInWords(dates.likely, today)}, ${dateInWords(dates.early, today)} to ${dateInWords(dates.late, today)}` : "";
+
+  const onKey = (key: string) => patch({ [focus]: typed(draft[focus], key) });
+  const canKeep = visit.body !== undefined && Object.keys(visit.errors).length === 0 && !saving;
+  const save = async () => {
+    if (!visit.body || !canKeep) return;
+    setSaving(true);
+    const body = { ...visit.body, at: new Date().toISOString() };
+    const id = await keep("visits", body);
+    log.clear();
+    log.forgetIds();
+    showToast({ words: wordsKept(body, facts.rig.name), undo: () => void outbox.add({ kind: "visits", id, body, replaces: 1, voided: true }) });
+    setSaving(false);
+    router.navigate({ pathname: "/", params: { rig: facts.rig.id } });
+  };
+  usePhysicalKeys(onKey, () => void save());
+  const offer = offerFor(focus, facts, log);
+  const question = doubt(facts, draft);
+  const firstError = Object.values(visit.errors)[0];
+  const box = (field: DraftField, label: string, fieldUnit: string) => (
+    <FieldBox key={field} testID={`log-${field}`} label={label} text={draft[field]} unit={fieldUnit} last={offerFor(field, facts, log)?.words ?? ""} focused={focus === field} error={visit.errors[field]} onPress={() => setFocus(field)} />
+  );
+  const waterUnit = draft.waterBy === "total" ? unitOf("volume", units) : draft.waterBy === "timed" ? `min at ${shown("flow", facts.rig.flow, units).text} ${unitOf("flow", units)}` : `${facts.rig.jobName}s, ${shown("volume", facts.rig.litresPerJob, units).text} ${unitOf("volume", units)} each`;
+
+  return (
+    <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: wide ? 26 : 14, gap: 10, maxWidth: 620, width: "100%", alignSelf: "center" }}>
+      <View role="main" gap={10}>
+        <View flexDirection="row" justifyContent="space-between" alignItems="center">
+          <TextButton onPress={() => router.navigate("/")} label="Back to the rack">{facts.rig.name}</TextButton>
+          <Small>{facts.taps.find((tap) => tap.id === draft.tapId)?.name}{meter ? ` · ${meter.name}` : ""}</Small>
+          <TextButton onPress={() => setMore(!more)} expanded={more} testID="log-more">{more ? "Less" : "More"}</TextButton>
+        </View>
+        <View flexDirection="row" gap="$2">
+          {box("feed", "Feed", unit)}
+          {hasMembrane ? box("membrane", "After RO", unit) : null}
+          {box("output", "Output", unit)}
+          {box("water", WATER_LABEL[draft.waterBy], waterUnit)}
+        </View>
+        {focus === "water" ? <Choice hideLabel label="How the water is known" value={draft.waterBy} options={[{ value: "total", label: "Meter total" }, { value: "timed", label: "Minutes" }, { value: "jobs", label: "Jobs" }]} onChange={(waterBy) => patch({ waterBy, water: "" })} /> : null}
+        {more || needsTemperature ? <MoreFields view={view} log={log} /> : null}
+        <LiveVerdict view={view} assessment={assessment} dates={dateWords} />
+        <Explained explanation={explanationOf(assessment.standing)} testID="why-left" />
+        {firstError ? <Body role="alert" color="$rowan">{firstError}</Body> : question ? <Body role="status">{question}</Body> : null}
+        {visit.errors.water?.includes("new meter") ? <TextButton onPress={() => patch({ newMeter: true })}>It is a new meter, started at 0</TextButton> : null}
+        {offer?.text && draft[focus] === "" ? <TextButton testID="use-last" onPress={() => patch({ [focus]: offer.text })}>{`Same again: ${offer.text}`}</TextButton> : null}
+        <NumberPad onKey={onKey} />
+        <HeavyButton onPress={() => void save()} disabled={!canKeep} testID="keep-it">{visit.isEmpty ? "Type a reading" : "Keep it"}</HeavyButton>
+      </View>
+    </ScrollView>
+  );
+}

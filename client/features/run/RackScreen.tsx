@@ -1,0 +1,128 @@
+import { View } from "@tamagui/core";
+import { router, useLocalSearchParams } from "expo-router";
+import { useMemo } from "react";
+import { useSettings } from "../../data/settings";
+import { Card, EmptyState, HeavyButton, PlainButton, Pressable, Row } from "../../ui/boxes";
+import { litresRange } from "../../ui/format";
+import { Screen, useWide } from "../../ui/Screen";
+import { StateRing } from "../../ui/StateRing";
+import { Body, Heading, Small, Strong, Title } from "../../ui/words";
+import { HistoryDetail } from "../history/HistoryDetail";
+import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
+import { byNeed, useRigs, type RigView } from "./useRigs";
+import { verdictWords } from "./words";
+
+const MOST_COLUMNS = 3;
+const TALLEST = 290;
+
+/** Vessels keep their order of size on the wall, within what stays readable. */
+function heightOf(view: RigView, all: readonly RigView[]): number {
+  const largest = Math.max(...all.map((each) => each.facts.vessel.grossVolume));
+  const share = (view.facts.vessel.grossVolume / largest) ** 0.22;
+  return Math.round(TALLEST * Math.max(0.6, share));
+}
+
+function Wall({ rigs, selected, onSelect }: { readonly rigs: readonly RigView[]; readonly selected: RigView | undefined; readonly onSelect: (view: RigView) => void }) {
+  return (
+    <View>
+      <View flexDirection="row" gap="$5" alignItems="flex-end" paddingTop="$2">
+        {rigs.map((view) => <RigColumn key={view.facts.rig.id} view={view} height={heightOf(view, rigs)} selected={view === selected} onPress={() => onSelect(view)} />)}
+      </View>
+      <View height={3} backgroundColor="$ink" marginTop={-1} />
+      <View flexDirection="row" gap="$5" paddingTop="$2">
+        {rigs.map((view) => (
+          <View key={view.facts.rig.id} flex={1} minWidth={0} gap={2}>
+            <Strong fontSize="$3" borderBottomColor="$ink" borderBottomWidth={view === selected ? 3 : 0} alignSelf="flex-start">{view.facts.rig.name}</Strong>
+            <Small testID={`date-${view.facts.rig.name}`}>{datesInWords(view)}</Small>
+          </View>
+        ))}
+      </View>
+    </View>
+  );
+}
+
+function NeedList({ rigs, onSelect }: { readonly rigs: readonly RigView[]; readonly onSelect: (view: RigView) => void }) {
+  const { units } = useSettings();
+  return (
+    <View gap="$2">
+      {rigs.map((view) => {
+        const where = view.assessment?.standing;
+        return (
+          <Pressable key={view.facts.rig.id} onPress={() => onSelect(view)} flexDirection="row" justifyContent="flex-start" gap="$3" borderBottomColor="$line" borderBottomWidth={1} paddingVertical="$2">
+            <StandingColumn view={view} height={96} />
+            <View flex={1} gap={2}>
+              <Strong fontSize="$3">{view.facts.rig.name}</Strong>
+              <Body>{where ? `${litresRange(where.left.low, where.left.high, units)} left` : view.assessment?.because}</Body>
+              <Small>{datesInWords(view)}</Small>
+            </View>
+            {view.assessment?.verdict ? <StateRing state={view.assessment.verdict.state} /> : null}
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}
+
+function VerdictCard({ view }: { readonly view: RigView }) {
+  const { units } = useSettings();
+  const { assessment, facts } = view;
+  if (!assessment) return <Card><Body>Working it out…</Body></Card>;
+  const { standing, verdict } = assessment;
+  if (!standing || !verdict) return <Card testID="verdict"><Strong>{facts.rig.name}</Strong><Body>{assessment.because}</Body></Card>;
+  const words = verdictWords(facts, verdict, standing, units);
+  const range = dateRange(view);
+  return (
+    <Card testID="verdict" borderColor="$ink">
+      <Row alignItems="flex-start">
+        <StateRing state={verdict.state} />
+        <View flex={1} gap="$1">
+          <Heading testID="verdict-title">{facts.rig.name}: {words.title.charAt(0).toLowerCase() + words.title.slice(1)}</Heading>
+          <Body testID="verdict-reason">{words.reason}</Body>
+          {range ? <Small>Limit falls {range}, at your recent use.</Small> : null}
+        </View>
+      </Row>
+    </Card>
+  );
+}
+
+function needWords(rigs: readonly RigView[]): string {
+  const needy = rigs.filter((view) => view.assessment?.verdict && view.assessment.verdict.state !== "fine").length;
+  if (rigs.some((view) => !view.assessment)) return "Working it out…";
+  if (needy === 0) return "All fine.";
+  return needy === 1 ? "One needs you." : `${needy} need you.`;
+}
+
+/** Home: the wall where the vessels hang, and what needs a hand today. */
+export function RackScreen() {
+  const { rigs, pending } = useRigs();
+  const wide = useWide();
+  const { rig: chosen } = useLocalSearchParams<{ rig?: string }>();
+  const sorted = useMemo(() => [...rigs].sort(byNeed), [rigs]);
+  const selected = rigs.find((view) => view.facts.rig.id === chosen) ?? sorted[0];
+  const select = (view: RigView) => router.setParams({ rig: view.facts.rig.id });
+  if (rigs.length === 0) return <Screen title="The rack"><EmptyRack pending={pending} /></Screen>;
+  const rack = (
+    <View gap="$4" flexGrow={1}>
+      <View>
+        <Title>The rack</Title>
+        <Body color="$soft">{needWords(rigs)}</Body>
+      </View>
+      {rigs.length <= MOST_COLUMNS ? <Wall rigs={rigs} selected={selected} onSelect={select} /> : <NeedList rigs={sorted} onSelect={select} />}
+      {selected ? <VerdictCard view={selected} /> : null}
+      <HeavyButton onPress={() => router.push(`/log/${selected!.facts.rig.id}`)} testID="log-a-reading">Log a reading</HeavyButton>
+      {!wide && selected ? (
+        <PlainButton onPress={() => router.push(`/why/${selected.facts.rig.id}`)} testID="open-history">{`History of ${selected.facts.rig.name}`}</PlainButton>
+      ) : null}
+    </View>
+  );
+  return <Screen detail={wide && selected ? <HistoryDetail view={selected} /> : undefined}>{rack}</Screen>;
+}
+
+function EmptyRack({ pending }: { readonly pending: boolean }) {
+  if (pending) return <Body role="status">Fetching your rack… it opens without a signal once it was here.</Body>;
+  return (
+    <EmptyState title="Nothing hangs here yet" action={<HeavyButton onPress={() => router.push("/setup")} testID="go-setup">Set up the first rig</HeavyButton>}>
+      Describe a tap, a meter and a vessel, then fill it: from then on you see here how much is left and until when. To look at an invented crew first, start with bin/start --demo-reset.
+    </EmptyState>
+  );
+}

@@ -1,0 +1,82 @@
+import { View } from "@tamagui/core";
+import { flowsUp, frontDepth } from "@winter-bead/core";
+import { useSettings } from "../../data/settings";
+import { BeadColumn } from "../../ui/BeadColumn";
+import { Pressable } from "../../ui/boxes";
+import { dateInWords, litresRange, localDate, shown, threeDigits, toShown } from "../../ui/format";
+import { Body, Small, Strong } from "../../ui/words";
+import type { RigView } from "./useRigs";
+import { leftWords } from "./words";
+
+/** Width over height of the resin bed, from its volume and diameter. */
+export function proportionOf(diameter: number, grossVolume: number): number {
+  const height = (grossVolume * 1e6) / ((Math.PI / 4) * diameter ** 2);
+  return diameter / height;
+}
+
+/** The bead column of a rig as it stands now. */
+export function StandingColumn({ view, height }: { readonly view: RigView; readonly height: number }) {
+  const { facts, assessment } = view;
+  const { vessel, rig } = facts;
+  const where = assessment?.standing;
+  const percent = (share: number) => `${Math.round(100 * share)} %`;
+  const label = where
+    ? `${rig.name}: the front stands at ${percent(where.front.typical)} of the depth, between ${percent(where.front.low)} and ${percent(where.front.high)}`
+    : `${rig.name}: no charge in use`;
+  return (
+    <BeadColumn
+      testID={`column-${rig.name}`}
+      throughput={where?.throughput.typical ?? 0}
+      transferUnits={where?.bed.transferUnits ?? 30}
+      front={where?.front ?? { low: 0, typical: frontDepth(0, 30), high: 0 }}
+      up={flowsUp(vessel.kind)}
+      proportion={proportionOf(vessel.diameter, vessel.grossVolume)}
+      height={height}
+      label={label}
+    />
+  );
+}
+
+/** The range beside its middle: only the numbers, the unit stands above. */
+function RangeWords({ view }: { readonly view: RigView }) {
+  const { units } = useSettings();
+  const where = view.assessment?.standing;
+  if (!where) return <Small>{view.assessment?.because ?? " "}</Small>;
+  const [low, high] = [where.left.low, where.left.high].map((value) => threeDigits(toShown("volume", value, units)));
+  return <Small testID={`left-${view.facts.rig.name}`}>{low === high ? low : `${low}–${high}`} {leftWords(where, view.facts)}</Small>;
+}
+
+/** When the limit falls: the likely day, with the early and the late one. */
+export function datesInWords(view: RigView): string {
+  const { dates, because, standing } = view.assessment ?? {};
+  const today = localDate(view.facts.now);
+  if (dates) return dateInWords(dates.likely, today);
+  return standing ? (because ?? "no date") : "";
+}
+
+export function dateRange(view: RigView): string {
+  const { dates } = view.assessment ?? {};
+  if (!dates) return "";
+  const today = localDate(view.facts.now);
+  const [early, late] = [dateInWords(dates.early, today), dateInWords(dates.late, today)];
+  return early === late ? early : `${early} to ${late}`;
+}
+
+/** One vessel on the wall: litres left above it, its name and date below. */
+export function RigColumn({ view, height, selected, onPress }: { readonly view: RigView; readonly height: number; readonly selected: boolean; readonly onPress: () => void }) {
+  const { units } = useSettings();
+  const where = view.assessment?.standing;
+  const left = where && shown("volume", where.left.typical, units);
+  const { rig } = view.facts;
+  const range = where ? litresRange(where.left.low, where.left.high, units) : "";
+  return (
+    <Pressable onPress={onPress} aria-pressed={selected} aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} left, ${range}, ${datesInWords(view)}` : "no charge"}`} alignItems="flex-start" justifyContent="flex-end" gap="$1" flexShrink={1}>
+      <View flexDirection="row" alignItems="baseline" gap="$1">
+        <Body fontSize="$5" lineHeight={30} fontWeight="800">{left?.text ?? "–"}</Body>
+        <Strong>{left?.unit ?? ""}</Strong>
+      </View>
+      <RangeWords view={view} />
+      <StandingColumn view={view} height={height} />
+    </Pressable>
+  );
+}

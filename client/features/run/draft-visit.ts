@@ -1,0 +1,88 @@
+import { RANGES, isWithin, outOfRangeSentence, rangeInWords, type Id, type Meter, type ReadingPoint, type ReadingRecord, type Rig, type Scale, type Visit, type VisitWater } from "@winter-bead/core";
+import { toInternal, typedNumber, type Units } from "../../ui/format";
+
+/** What was typed on the log, as text, so that nothing is lost by half a number. */
+export interface LogDraft {
+  readonly output: string;
+  readonly feed: string;
+  readonly membrane: string;
+  readonly water: string;
+  readonly waterBy: VisitWater["by"];
+  readonly newMeter: boolean;
+  readonly temperature: string;
+  readonly meterId: Id;
+  readonly tapId: Id;
+  readonly note: string;
+}
+
+export const EMPTY_DRAFT: LogDraft = { output: "", feed: "", membrane: "", water: "", waterBy: "total", newMeter: false, temperature: "", meterId: "", tapId: "", note: "" };
+
+export type DraftField = "output" | "feed" | "membrane" | "water" | "temperature";
+
+const POINTS: readonly (readonly [DraftField, ReadingPoint])[] = [["feed", "feed"], ["membrane", "after-membrane"], ["output", "output"]];
+
+export interface DraftParts {
+  readonly rig: Rig;
+  readonly meters: readonly Meter[];
+  readonly units: Units;
+  /** Flow of a timed use, L/min. */
+  readonly flow: number;
+  /** The meter total before this one, L. */
+  readonly lastTotal: number | undefined;
+}
+
+export interface DraftVisit {
+  readonly body?: Omit<Visit, "id" | "at">;
+  /** By field, in the technician's words. */
+  readonly errors: Partial<Record<DraftField, string>>;
+  readonly isEmpty: boolean;
+}
+
+const NOT_A_NUMBER = "This is not a number yet.";
+
+function waterOf(draft: LogDraft, parts: DraftParts): VisitWater | string | undefined {
+  if (draft.water.trim() === "") return undefined;
+  const amount = typedNumber(draft.water);
+  if (amount === undefined) return NOT_A_NUMBER;
+  if (draft.waterBy === "timed") return amount <= 100_000 ? { by: "timed", minutes: amount, flow: parts.flow } : "That is more minutes than two months have.";
+  if (draft.waterBy === "jobs") return amount <= 10_000 ? { by: "jobs", jobs: amount, litresPerJob: parts.rig.litresPerJob } : `That is too many to be one visit's ${parts.rig.jobName}s.`;
+  const total = toInternal("volume", amount, parts.units);
+  if (total > 1e9) return "That is more than a water meter shows.";
+  if (parts.lastTotal !== undefined && total < parts.lastTotal && !draft.newMeter && parts.rig.meterRollsOverAt === undefined) return "Below the last total: mistyped, or a new meter?";
+  return draft.newMeter ? { by: "total", total, replaced: true } : { by: "total", total };
+}
+
+function readingOf(text: string, point: ReadingPoint, meter: Meter | undefined, temperature: number | undefined, id: Id): ReadingRecord | string {
+  const value = typedNumber(text);
+  if (value === undefined) return NOT_A_NUMBER;
+  if (!isWithin(value, RANGES.observed)) return outOfRangeSentence(RANGES.observed);
+  const by: { meterId: Id } | { scale: Scale } = meter ? { meterId: meter.id } : { scale: "nacl" };
+  return { id, point, ...by, value, ...(temperature === undefined ? {} : { temperature }) };
+}
+
+/** The visit that the draft would keep, and what is wrong with it; good fields count though others are wrong. */
+export function draftVisit(draft: LogDraft, parts: DraftParts, newId: () => Id): DraftVisit {
+  const errors: Partial<Record<DraftField, string>> = {};
+  const meter = parts.meters.find((each) => each.id === draft.meterId);
+  const temperature = draft.temperature === "" ? undefined : typedNumber(draft.temperature);
+  const celsius = temperature === undefined ? undefined : toInternal("temperature", temperature, parts.units);
+  if (draft.temperature !== "" && (celsius === undefined || !isWithin(celsius, RANGES.temperature))) errors.temperature = `The temperature must be ${rangeInWords(RANGES.temperature)}.`;
+  const readings: ReadingRecord[] = [];
+  for (const [field, point] of POINTS) {
+    const text = draft[field as "feed" | "membrane" | "output"];
+    if (text.trim() === "") continue;
+    const reading = readingOf(text, point, meter, errors.temperature ? undefined : celsius, newId());
+    if (typeof reading === "string") errors[field] = reading;
+    else readings.push(reading);
+  }
+  if (readings.length > 0 && meter && !meter.compensated && celsius === undefined) errors.temperature = `${meter.name} does not compensate: enter the water's temperature.`;
+  const water = waterOf(draft, parts);
+  if (typeof water === "string") errors.water = water;
+  const kept = typeof water === "string" ? undefined : water;
+  const isEmpty = readings.length === 0 && kept === undefined;
+  if (isEmpty) return { errors, isEmpty };
+  return {
+    errors, isEmpty,
+    body: { rigId: parts.rig.id, tapId: draft.tapId, readings, ...(kept ? { water: kept } : {}), ...(draft.note.trim() ? { note: draft.note.trim() } : {}) },
+  };
+}

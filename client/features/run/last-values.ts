@@ -1,0 +1,31 @@
+import { type Id, type Meter, type ReadingPoint, type Visit, type VisitWater } from "@winter-bead/core";
+
+export interface LastReading {
+  readonly value: number;
+  readonly at: number;
+  readonly meterId?: Id | undefined;
+}
+
+/** The newest reading at a point of the train, by preference at this tap. */
+export function lastReading(visits: readonly Visit[], point: ReadingPoint, tapId?: Id): LastReading | undefined {
+  for (let i = visits.length - 1; i >= 0; i -= 1) {
+    const visit = visits[i]!;
+    if (tapId !== undefined && visit.tapId !== tapId) continue;
+    const reading = visit.readings.find((each) => each.point === point);
+    if (reading) return { value: reading.value, at: Date.parse(visit.at), meterId: reading.meterId };
+  }
+  return undefined;
+}
+
+/** The newest way in which water was logged, and the newest meter total. */
+export function lastWater(visits: readonly Visit[], startTotal: number | undefined): { readonly water: VisitWater | undefined; readonly total: number | undefined } {
+  const water = [...visits].reverse().find((visit) => visit.water)?.water;
+  const total = [...visits].reverse().map((visit) => visit.water).find((each) => each?.by === "total");
+  return { water, total: total?.by === "total" ? total.total : startTotal };
+}
+
+/** The meter used last on this rig, else the crew's first. */
+export function usualMeter(visits: readonly Visit[], meters: readonly Meter[]): Id {
+  const used = lastReading(visits, "output")?.meterId ?? lastReading(visits, "feed")?.meterId;
+  return used ?? meters[0]?.id ?? "";
+}

@@ -1,0 +1,22 @@
+import { useEffect, useRef, useState } from "react";
+import type { DepletionAnswer } from "@winter-bead/core";
+import { assessInWorker } from "./useRigs";
+import type { RigFacts } from "./assess";
+
+const REST = 150;
+
+/** Dates for what is being typed, from the worker, once the hand rests. */
+export function useDatesWhileTyping(facts: RigFacts): DepletionAnswer | undefined {
+  const [dates, setDates] = useState<DepletionAnswer>();
+  const newest = useRef(0);
+  useEffect(() => {
+    const ticket = (newest.current += 1);
+    const timer = setTimeout(() => {
+      void assessInWorker(facts).then((answer) => {
+        if (ticket === newest.current) setDates(answer.dates);
+      });
+    }, REST);
+    return () => clearTimeout(timer);
+  }, [facts]);
+  return dates;
+}

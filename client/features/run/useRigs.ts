@@ -1,0 +1,100 @@
+import { wrap, type Remote } from "comlink";
+import { useEffect, useMemo, useRef, useState } from "react";
+import type { RecordKind } from "@winter-bead/contract";
+import type { Id, Vessel } from "@winter-bead/core";
+import { useRecords } from "../../data/store";
+import { localDate } from "../../ui/format";
+import type { Assessment, RigFacts } from "./assess";
+import type { AssessService } from "./assess.worker";
+
+let service: Remote<AssessService> | undefined;
+
+/** The whole assessment of a rig, off the thread that draws. */
+export const assessInWorker = (facts: RigFacts): Promise<Assessment> => assessService().assess(facts);
+
+function assessService(): Remote<AssessService> {
+  service ??= wrap<AssessService>(new Worker(new URL("./assess.worker", window.location.href)));
+  return service;
+}
+
+const MINUTE = 60_000;
+
+/** The present, renewed when the day turns or the app comes back to the front. */
+export function useNow(): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const renew = () => setNow((before) => (localDate(before) === localDate(Date.now()) && Date.now() - before < 30 * MINUTE ? before : Date.now()));
+    const timer = setInterval(renew, MINUTE);
+    document.addEventListener("visibilitychange", renew);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener("visibilitychange", renew);
+    };
+  }, []);
+  return now;
+}
+
+export interface RigView {
+  readonly facts: RigFacts;
+  readonly assessment: Assessment | undefined;
+}
+
+export interface Rigs {
+  readonly rigs: readonly RigView[];
+  readonly pending: boolean;
+}
+
+const KINDS: readonly RecordKind[] = ["rigs", "vessels", "charges", "visits"];
+
+/** The facts of every rig, each visit and charge with the rig it belongs to. */
+export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly pending: boolean } {
+  const rigs = useRecords("rigs");
+  const vessels = useRecords("vessels");
+  const taps = useRecords("taps");
+  const meters = useRecords("meters");
+  const charges = useRecords("charges");
+  const visits = useRecords("visits");
+  const now = useNow();
+  const newest = visits.records.reduce((latest, visit) => Math.max(latest, Date.parse(visit.at)), 0);
+  const moment = Math.max(now, newest);
+  const facts = useMemo(() => {
+    const byTime = [...visits.records].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+    const byFilling = [...charges.records].sort((a, b) => Date.parse(a.filledAt) - Date.parse(b.filledAt));
+    const vesselById = new Map<Id, Vessel>(vessels.records.map((vessel) => [vessel.id, vessel]));
+    return rigs.records.flatMap((rig): RigFacts[] => {
+      const stage = rig.stages.find((each) => each.kind === "resin");
+      const vessel = stage?.kind === "resin" ? vesselById.get(stage.vesselId) : undefined;
+      if (!vessel) return [];
+      return [{
+        rig, vessel, taps: taps.records, meters: meters.records, now: moment,
+        visits: byTime.filter((visit) => visit.rigId === rig.id), charges: byFilling.filter((charge) => charge.rigId === rig.id),
+      }];
+    });
+  }, [rigs.records, vessels.records, taps.records, meters.records, charges.records, visits.records, moment]);
+  const pending = [rigs, vessels, charges, visits].some((each) => each.pending) && KINDS.length > 0;
+  return { facts, pending };
+}
+
+/** Asks the worker about each rig whose facts changed; the answer before stays until the new one comes. */
+export function useRigs(): Rigs {
+  const { facts, pending } = useRigFacts();
+  const [answers, setAnswers] = useState<ReadonlyMap<Id, Assessment>>(new Map());
+  const newest = useRef(0);
+  useEffect(() => {
+    const ticket = (newest.current += 1);
+    for (const each of facts) {
+      void assessInWorker(each).then((answer) => {
+        if (ticket === newest.current) setAnswers((before) => new Map(before).set(each.rig.id, answer));
+      });
+    }
+  }, [facts]);
+  const rigs = useMemo(() => facts.map((each) => ({ facts: each, assessment: answers.get(each.rig.id) })), [facts, answers]);
+  return { rigs, pending };
+}
+
+const URGENCY = { change: 0, finish: 1, watch: 2, fine: 3 } as const;
+
+/** Neediest first. */
+export const byNeed = (a: RigView, b: RigView) => need(a) - need(b);
+
+const need = ({ assessment }: RigView) => (assessment?.verdict ? URGENCY[assessment.verdict.state] : 4) + Math.min(0.99, (assessment?.standing?.left.low ?? 1e6) / 1e6);

@@ -1,0 +1,51 @@
+import { useLocalSearchParams } from "expo-router";
+import type { RecordKind } from "@winter-bead/contract";
+import { useRecords } from "../../data/store";
+import type { Kept } from "../../data/api";
+import { EmptyState } from "../../ui/boxes";
+import { Screen } from "../../ui/Screen";
+import { Body } from "../../ui/words";
+import { useRigFacts } from "../run/useRigs";
+import { ChargeForm } from "./ChargeForm";
+import { MeterForm } from "./MeterForm";
+import { RigForm } from "./RigForm";
+import { TapForm } from "./TapForm";
+
+/** The record named in the address, once the records are there; `undefined` for a new one. */
+function useNamed<K extends RecordKind>(kind: K): { readonly record: Kept<K> | undefined; readonly ready: boolean } {
+  const { id } = useLocalSearchParams<{ id?: string }>();
+  const { records, pending } = useRecords(kind);
+  return { record: records.find((each) => each.id === id), ready: !pending };
+}
+
+const Waiting = () => <Body role="status">One moment…</Body>;
+
+export function TapPlace() {
+  const { record, ready } = useNamed("taps");
+  const sites = useRecords("sites");
+  return <Screen title={record ? record.name : "Add a tap"}>{ready && !sites.pending ? <TapForm key={record?.id} tap={record} /> : <Waiting />}</Screen>;
+}
+
+export function MeterPlace() {
+  const { record, ready } = useNamed("meters");
+  return <Screen title={record ? record.name : "Add a meter"}>{ready ? <MeterForm key={record?.id} meter={record} /> : <Waiting />}</Screen>;
+}
+
+export function RigPlace() {
+  const { record, ready } = useNamed("rigs");
+  const taps = useRecords("taps");
+  const vessels = useRecords("vessels");
+  return <Screen title={record ? record.name : "Add a rig"}>{ready && !taps.pending && !vessels.pending ? <RigForm key={record?.id} rig={record} /> : <Waiting />}</Screen>;
+}
+
+export function ChargePlace() {
+  const { rig } = useLocalSearchParams<{ rig?: string }>();
+  const { facts, pending } = useRigFacts();
+  const found = facts.find((each) => each.rig.id === rig);
+  const title = found ? `Fill ${found.vessel.name}` : "Fill";
+  return (
+    <Screen title={title}>
+      {found ? <ChargeForm facts={found} /> : pending ? <Waiting /> : <EmptyState title="This rig is not here">Go back to Set up and choose one.</EmptyState>}
+    </Screen>
+  );
+}

@@ -1,0 +1,108 @@
+import type { Scale, Tap } from "@winter-bead/core";
+import { router } from "expo-router";
+import { useState } from "react";
+import { View } from "@tamagui/core";
+import type { Kept } from "../../data/api";
+import { change, keep, useRecords } from "../../data/store";
+import { useSettings } from "../../data/settings";
+import { HeavyButton, TextButton } from "../../ui/boxes";
+import { FieldRow } from "../../ui/fields";
+import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
+import { scaleUnit, toInternal, toShown, typedNumber, unitOf } from "../../ui/format";
+import { showToast } from "../../ui/toast";
+import { Body } from "../../ui/words";
+import { complaintsAbout } from "./check-record";
+import { SCALE_OPTIONS } from "./presets";
+
+interface TapValues {
+  siteId: string;
+  siteName: string;
+  name: string;
+  low: string;
+  typical: string;
+  high: string;
+  scale: string;
+  temperature: string;
+  ph: string;
+  alkalinity: string;
+  silica: string;
+}
+
+const NEW_SITE = "new";
+const text = (value: number | undefined) => (value === undefined ? "" : String(Number(value.toPrecision(6))));
+
+/** One reading fills the range about it until more are known. */
+const ONE_READING_SPREAD = 0.15;
+
+/** A place and the tap that feeds the vessel there. */
+export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
+  const { units } = useSettings();
+  const { records: sites } = useRecords("sites");
+  const [more, setMore] = useState(false);
+  const [trouble, setTrouble] = useState<string>();
+  const form = useKeptForm<TapValues>(`tap:${tap?.id ?? "new"}`, {
+    siteId: tap?.siteId ?? sites[0]?.id ?? NEW_SITE, siteName: "", name: tap?.name ?? "", low: text(tap?.low), typical: text(tap?.typical), high: text(tap?.high),
+    scale: String(tap?.scale ?? "nacl"), temperature: text(tap?.temperature === undefined ? undefined : toShown("temperature", tap.temperature, units)), ph: text(tap?.ph), alkalinity: text(tap?.alkalinity), silica: text(tap?.silica),
+  });
+  const { control, watch, getValues, clearErrors } = form;
+  const scale = watch("scale");
+  const makesSite = watch("siteId") === NEW_SITE || !sites.some((site) => site.id === watch("siteId"));
+
+  const bodyOf = (values: TapValues, siteId: string): Omit<Tap, "id"> => {
+    const typical = typedNumber(values.typical);
+    const temperature = typedNumber(values.temperature);
+    const low = typedNumber(values.low) ?? (values.low === "" && typical !== undefined ? typical * (1 - ONE_READING_SPREAD) : undefined);
+    const high = typedNumber(values.high) ?? (values.high === "" && typical !== undefined ? typical * (1 + ONE_READING_SPREAD) : undefined);
+    return {
+      siteId, name: values.name, low: low as number, typical: typical as number, high: high as number, scale: toScale(values.scale),
+      temperature: temperature === undefined ? undefined : toInternal("temperature", temperature, units),
+      ph: typedNumber(values.ph), alkalinity: typedNumber(values.alkalinity), silica: typedNumber(values.silica),
+    };
+  };
+
+  const save = async () => {
+    clearErrors();
+    const values = getValues();
+    const site = { name: values.siteName };
+    const siteComplaints = makesSite ? complaintsAbout("sites", site).map((each) => ({ ...each, path: "siteName" })) : [];
+    const draft = bodyOf(values, makesSite ? "00000000-0000-7000-8000-000000000000" : values.siteId);
+    const complaints = [...siteComplaints, ...complaintsAbout("taps", draft)];
+    setTrouble(placeComplaints(form, complaints, { siteId: "siteName" }));
+    if (complaints.length > 0) return;
+    const siteId = makesSite ? await keep("sites", site) : values.siteId;
+    if (tap) await change("taps", tap, bodyOf(values, siteId));
+    else await keep("taps", bodyOf(values, siteId));
+    form.forget();
+    showToast({ words: `Kept: ${values.name}.` });
+    router.navigate("/setup");
+  };
+
+  return (
+    <View gap="$4">
+      <Body color="$soft">Test the tap that will really feed the vessel, cold, after a minute or two of running, on several days.</Body>
+      {sites.length > 0 ? <FormChoice control={control} name="siteId" label="Where" options={[...sites.map((site) => ({ value: site.id, label: site.name })), { value: NEW_SITE, label: "A new place" }]} /> : null}
+      {makesSite ? <FormText control={control} name="siteName" label="Name of the place" /> : null}
+      <FormText control={control} name="name" label="Name of the tap" />
+      <FormChoice control={control} name="scale" label="The meter's scale" options={SCALE_OPTIONS} />
+      <FieldRow>
+        <FormNumber control={control} name="low" label="Lowest seen" unit={scaleUnit(toScale(scale))} />
+        <FormNumber control={control} name="typical" label="Typical" unit={scaleUnit(toScale(scale))} />
+        <FormNumber control={control} name="high" label="Highest seen" unit={scaleUnit(toScale(scale))} />
+      </FieldRow>
+      <Body color="$soft">Only one reading yet? Enter it as typical: 15 % either way is assumed until you know more.</Body>
+      <TextButton onPress={() => setMore(!more)} expanded={more}>{more ? "Less" : "Temperature, pH, alkalinity, silica"}</TextButton>
+      {more ? (
+        <FieldRow>
+          <FormNumber control={control} name="temperature" label="Temperature" unit={unitOf("temperature", units)} />
+          <FormNumber control={control} name="ph" label="pH" />
+          <FormNumber control={control} name="alkalinity" label="Alkalinity" unit="mg/L CaCO3" />
+          <FormNumber control={control} name="silica" label="Silica" unit="mg/L" />
+        </FieldRow>
+      ) : null}
+      <FormTrouble words={trouble} />
+      <HeavyButton onPress={() => void save()} testID="save">Keep this tap</HeavyButton>
+    </View>
+  );
+}
+
+export const toScale = (value: string): Scale => (["nacl", "442", "kcl", "ec"].includes(value) ? (value as Scale) : Number(value));

@@ -1,0 +1,76 @@
+import { MARKS, type Marks, type Use, type VesselKind } from "@winter-bead/core";
+
+/** A vessel by size, of no maker. */
+export interface VesselPreset {
+  readonly name: string;
+  readonly kind: VesselKind;
+  /** L. */
+  readonly grossVolume: number;
+  /** mm. */
+  readonly diameter: number;
+  /** kg. */
+  readonly emptyWeight: number;
+  readonly fillFraction: number;
+  /** L/min that suits it. */
+  readonly flow: number;
+}
+
+export const VESSEL_PRESETS: readonly VesselPreset[] = [
+  { name: "Small cartridge", kind: "cartridge", grossVolume: 1.5, diameter: 66, emptyWeight: 0.8, fillFraction: 1, flow: 0.25 },
+  { name: "Large cartridge", kind: "cartridge", grossVolume: 3.4, diameter: 95, emptyWeight: 1.4, fillFraction: 1, flow: 0.6 },
+  { name: "Small bottle", kind: "inner-seal-bottle", grossVolume: 7.5, diameter: 152, emptyWeight: 3.2, fillFraction: 0.85, flow: 2 },
+  { name: "Large bottle", kind: "inner-seal-bottle", grossVolume: 14, diameter: 180, emptyWeight: 5.2, fillFraction: 0.85, flow: 3.2 },
+  { name: "Tank", kind: "screw-head-tank", grossVolume: 28, diameter: 254, emptyWeight: 7.5, fillFraction: 0.86, flow: 4 },
+  { name: "Large tank", kind: "floated-tank", grossVolume: 60, diameter: 330, emptyWeight: 12, fillFraction: 0.75, flow: 8 },
+];
+
+export const KIND_OPTIONS = [
+  { value: "screw-head-tank", label: "Tank, screw head" },
+  { value: "inner-seal-bottle", label: "Bottle, inner seal" },
+  { value: "floated-tank", label: "Tank, floated in" },
+  { value: "cartridge", label: "Cartridge" },
+] as const satisfies readonly { value: VesselKind; label: string }[];
+
+export const USE_OPTIONS = [
+  { value: "glass", label: "Glass" },
+  { value: "paint", label: "Paint" },
+  { value: "aquarium", label: "Aquarium" },
+] as const satisfies readonly { value: Use; label: string }[];
+
+export type MarksChoice = keyof typeof MARKS | "own";
+
+export const marksOptions = (use: Use): readonly { readonly value: MarksChoice; readonly label: string }[] =>
+  use === "aquarium"
+    ? [{ value: "aquarium-1", label: "Act at 1" }, { value: "aquarium-2", label: "Act at 2" }, { value: "own", label: "Own" }]
+    : [{ value: "glass-10", label: "Change at 10" }, { value: "glass-20", label: "Change at 20" }, { value: "own", label: "Own" }];
+
+export const usualMarks = (use: Use): MarksChoice => (use === "aquarium" ? "aquarium-1" : "glass-10");
+
+/** Which school's marks these are. */
+export function marksChoiceOf(marks: Marks): MarksChoice {
+  const found = (Object.keys(MARKS) as (keyof typeof MARKS)[]).find((name) => MARKS[name].limit === marks.limit && MARKS[name].hard === marks.hard && MARKS[name].watch === marks.watch);
+  return found ?? "own";
+}
+
+export const SCALE_OPTIONS = [
+  { value: "nacl", label: "ppm NaCl" },
+  { value: "442", label: "ppm 442" },
+  { value: "kcl", label: "ppm KCl" },
+  { value: "ec", label: "µS/cm" },
+] as const;
+
+export const GRADE_OPTIONS = [
+  { value: "virgin", label: "Virgin" },
+  { value: "dyed", label: "Virgin, dyed" },
+  { value: "regenerated", label: "Regenerated" },
+] as const;
+
+export const CONTAINER_OPTIONS = [
+  { value: "fresh", label: "Just opened" },
+  { value: "sealed-foil", label: "Sealed foil" },
+  { value: "snap-lid-pail", label: "Snap-lid pail" },
+  { value: "heat-resealed", label: "Heat-resealed" },
+  { value: "rolled-or-zip", label: "Rolled or zip" },
+  { value: "shrink-film", label: "Shrink film" },
+  { value: "left-open", label: "Left open" },
+] as const;

@@ -1,0 +1,82 @@
+import { shareTaken, type ThreeOf } from "@winter-bead/core";
+import { useMemo } from "react";
+import Svg, { Circle, G, Line, Path, Rect } from "react-native-svg";
+import { usePalette } from "./palette";
+
+export interface BeadColumnProps {
+  /** Load put on as a share of capacity. */
+  readonly throughput: number;
+  readonly transferUnits: number;
+  /** Depth of the front from the inlet, 0 to 1: early, likely, late. */
+  readonly front: ThreeOf<number>;
+  /** Water goes up through a cartridge and down through a tank. */
+  readonly up: boolean;
+  /** Width over height of the vessel; drawn within what stays readable. */
+  readonly proportion: number;
+  readonly height: number;
+  /** What the drawing says, for those who don't see it. */
+  readonly label: string;
+  readonly testID?: string;
+}
+
+const WALL = 8;
+const CAP = 7;
+const BEAD = 10;
+const SLIMMEST = 0.26;
+const WIDEST = 0.42;
+
+interface Bead {
+  readonly x: number;
+  readonly y: number;
+  readonly depth: number;
+}
+
+/** Beads in staggered rows; depth is counted from the inlet. */
+function packBeads(left: number, top: number, width: number, height: number, up: boolean): Bead[] {
+  const rows = Math.floor(height / BEAD);
+  const columns = Math.max(3, Math.floor(width / BEAD - 0.5));
+  const [dx, dy] = [width / (columns + 0.5), height / rows];
+  return Array.from({ length: rows }, (_, row) =>
+    Array.from({ length: columns }, (_unused, column) => {
+      const down = (row + 0.5) / rows;
+      return { x: left + dx * (column + 0.5 + (row % 2 ? 0.5 : 0)), y: top + dy * (row + 0.5), depth: up ? 1 - down : down };
+    })).flat();
+}
+
+/**
+ * A cut through the vessel: hollow beads are free, filled ones taken, as the model has them; the frosted band is where the
+ * front may stand.
+ */
+export function BeadColumn({ throughput, transferUnits, front, up, proportion, height, label, testID }: BeadColumnProps) {
+  const colours = usePalette();
+  const width = height * Math.min(WIDEST, Math.max(SLIMMEST, proportion));
+  const bed = { x: WALL, y: CAP + WALL, width: width - 2 * WALL, height: height - CAP - 2 * WALL };
+  const beads = useMemo(() => packBeads(bed.x, bed.y, bed.width, bed.height, up), [bed.x, bed.y, bed.width, bed.height, up]);
+  const atDepth = (depth: number) => bed.y + bed.height * (up ? 1 - depth : depth);
+  const [edgeA, edgeB] = [atDepth(front.low), atDepth(front.high)];
+  const band = { y: Math.min(edgeA, edgeB), height: Math.max(1, Math.abs(edgeB - edgeA)) };
+  const pointer = atDepth(front.typical);
+  const radius = BEAD * 0.43;
+  return (
+    <Svg width={width + 14} height={height} role="img" aria-label={label} testID={testID}>
+      <Rect x={width / 2 - 10} y={0} width={20} height={CAP + 3} rx={2} fill={colours.ink} />
+      <Rect x={1} y={CAP} width={width - 2} height={height - CAP - 1} rx={Math.min(18, width / 4)} fill={colours.card} stroke={colours.ink} strokeWidth={2} />
+      <G>
+        {beads.map(({ x, y, depth }) => {
+          const taken = shareTaken(throughput, depth, transferUnits);
+          const inBand = depth >= front.low && depth <= front.high;
+          return (
+            <G key={`${x} ${y}`}>
+              <Circle cx={x} cy={y} r={radius} fill={colours.ice} stroke={inBand ? colours.frost : colours.ink} strokeWidth={1.1} />
+              {taken > 0.04 ? <Circle cx={x} cy={y} r={radius * Math.sqrt(taken)} fill={inBand ? colours.frost : colours.ink} /> : null}
+            </G>
+          );
+        })}
+      </G>
+      <Rect testID="frosted-band" x={3} y={band.y} width={width - 6} height={band.height} fill={colours.ice} opacity={0.45} data-bed-top={bed.y} data-bed-height={bed.height} />
+      <Line x1={3} x2={width - 3} y1={band.y} y2={band.y} stroke={colours.ink} strokeWidth={1.4} strokeDasharray="2 3" />
+      <Line x1={3} x2={width - 3} y1={band.y + band.height} y2={band.y + band.height} stroke={colours.ink} strokeWidth={1.4} strokeDasharray="2 3" />
+      <Path d={`M${width + 2} ${pointer} l9 -5 v10 z`} fill={colours.ink} />
+    </Svg>
+  );
+}

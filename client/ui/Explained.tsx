@@ -1,0 +1,58 @@
+import { View } from "@tamagui/core";
+import type { Explanation, ExplanationInput } from "@winter-bead/core";
+import { useState } from "react";
+import { TextButton } from "./boxes";
+import { sixDigits, threeDigits } from "./format";
+import { Body, Small, Strong } from "./words";
+
+function InputLine({ input }: { readonly input: ExplanationInput }) {
+  const [open, setOpen] = useState(false);
+  const unit = input.unit === "" ? "" : ` ${input.unit}`;
+  return (
+    <View gap="$1">
+      <View testID="explain-input" flexDirection="row" flexWrap="wrap" gap="$2" alignItems="baseline">
+        <Strong testID="explain-symbol" minWidth={34}>{input.symbol}</Strong>
+        <Body testID="explain-value" fontWeight="700">{sixDigits(input.value)}</Body>
+        <Body>{unit}</Body>
+        <Body flexShrink={1}>{input.name}</Body>
+        <Small>{input.from}{input.assumption ? " (assumption)" : ""}</Small>
+      </View>
+      {input.because ? (
+        <View paddingLeft="$4">
+          <TextButton onPress={() => setOpen(!open)} expanded={open} label={`Where ${input.name} comes from`}>{open ? "less" : "where this comes from"}</TextButton>
+          {open ? <Working explanation={input.because} /> : null}
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+/** Formula, inputs, assumptions and school of one number. */
+export function Working({ explanation }: { readonly explanation: Explanation }) {
+  const unit = explanation.unit === "" ? "" : ` ${explanation.unit}`;
+  return (
+    <View testID="working" gap="$2" borderLeftColor="$line" borderLeftWidth={3} paddingLeft="$3" paddingVertical="$2">
+      <Body>{explanation.words}</Body>
+      <View flexDirection="row" flexWrap="wrap" gap="$2">
+        <Strong testID="explain-formula">{explanation.formula}</Strong>
+        <Strong>=</Strong>
+        <Strong testID="explain-result">{threeDigits(explanation.value)}</Strong>
+        <Strong>{unit}</Strong>
+      </View>
+      {explanation.inputs.map((input) => <InputLine key={input.symbol} input={input} />)}
+      <Small>School: {explanation.school}. Source: {explanation.source}.</Small>
+    </View>
+  );
+}
+
+/** A number that can be opened. */
+export function Explained({ explanation, label = "Why this number", testID }: { readonly explanation: Explanation | undefined; readonly label?: string; readonly testID?: string }) {
+  const [open, setOpen] = useState(false);
+  if (!explanation) return null;
+  return (
+    <View testID={testID} gap="$1">
+      <TextButton onPress={() => setOpen(!open)} expanded={open}>{open ? "Close the working" : label}</TextButton>
+      {open ? <Working explanation={explanation} /> : null}
+    </View>
+  );
+}

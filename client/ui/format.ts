@@ -1,0 +1,82 @@
+import { LITRES_PER_US_GALLON, US_UNITS, type Scale } from "@winter-bead/core";
+import { format } from "date-fns/format";
+import type { Settings } from "../data/settings";
+
+export type Units = Settings["units"];
+
+/** Three significant digits, thousands apart; more would be false precision. @example threeDigits(1672.6) // "1,670" */
+export function threeDigits(value: number): string {
+  if (value === 0) return "0";
+  const rounded = Number(value.toPrecision(3));
+  return rounded.toLocaleString("en-US", { maximumSignificantDigits: 3 });
+}
+
+/** Enough digits to work the formula again. */
+export const sixDigits = (value: number) => (value === 0 ? "0" : Number(value.toPrecision(7)).toLocaleString("en-US", { maximumSignificantDigits: 7 }));
+
+export interface Shown {
+  readonly text: string;
+  readonly unit: string;
+}
+
+type Quantity = "volume" | "flow" | "length" | "pressure" | "weight" | "temperature" | "resinVolume";
+
+const METRIC_UNIT: Readonly<Record<Quantity, string>> = { volume: "L", flow: "L/min", length: "mm", pressure: "kPa", weight: "kg", temperature: "°C", resinVolume: "L" };
+
+export const unitOf = (quantity: Quantity, units: Units) => (units === "us" ? US_UNITS[quantity].shown : METRIC_UNIT[quantity]);
+export const toShown = (quantity: Quantity, value: number, units: Units) => (units === "us" ? US_UNITS[quantity].toShown(value) : value);
+export const toInternal = (quantity: Quantity, value: number, units: Units) => (units === "us" ? US_UNITS[quantity].toInternal(value) : value);
+
+/** A quantity in the user's units, unit beside it. */
+export const shown = (quantity: Quantity, value: number, units: Units): Shown => ({ text: threeDigits(toShown(quantity, value, units)), unit: unitOf(quantity, units) });
+
+/** Litres as `1,310 L` or `346 US gal`. */
+export function litres(value: number, units: Units): string {
+  const { text, unit } = shown("volume", value, units);
+  return `${text} ${unit}`;
+}
+
+/** A range as `1,050 to 1,560 L`; one number when both ends read the same. */
+export function litresRange(low: number, high: number, units: Units): string {
+  const [a, b] = [shown("volume", low, units), shown("volume", high, units)];
+  return a.text === b.text ? `${a.text} ${a.unit}` : `${a.text} to ${b.text} ${b.unit}`;
+}
+
+export const perGallon = { symbol: "g", name: "Litres in a US gallon", value: LITRES_PER_US_GALLON, unit: "L/US gal" } as const;
+
+/** What stands beside a reading: `ppm NaCl`, `ppm 442`, `µS/cm`. */
+export function scaleUnit(scale: Scale): string {
+  if (scale === "ec") return "µS/cm";
+  if (typeof scale === "number") return `ppm ×${scale}`;
+  return `ppm ${{ nacl: "NaCl", "442": "442", kcl: "KCl" }[scale]}`;
+}
+
+/** The day of a moment where this device is, ISO. */
+export const localDate = (milliseconds: number) => format(milliseconds, "yyyy-MM-dd");
+
+const dayMs = 86_400_000;
+
+/** A date near today in words: `today`, `tomorrow`, `Thu 3 Dec`, `late Jan 2027`. */
+export function dateInWords(iso: string, today: string): string {
+  const days = Math.round((Date.parse(iso) - Date.parse(today)) / dayMs);
+  if (days <= 0) return "today";
+  if (days === 1) return "tomorrow";
+  const local = new Date(`${iso}T12:00:00`);
+  if (days < 45) return format(local, "EEE d MMM");
+  const third = local.getDate() <= 10 ? "early" : local.getDate() <= 20 ? "mid" : "late";
+  return `${third} ${format(local, "MMM yyyy")}`;
+}
+
+/** When something was seen: `today 8:10`, `Fri 20 Nov`. */
+export function momentInWords(milliseconds: number, now: number): string {
+  if (localDate(milliseconds) === localDate(now)) return `today ${format(milliseconds, "H:mm")}`;
+  return format(milliseconds, now - milliseconds > 300 * dayMs ? "d MMM yyyy" : "EEE d MMM");
+}
+
+/** What was typed as a number: comma or point, thousands ignored; undefined when it is none. */
+export function typedNumber(text: string): number | undefined {
+  const plain = text.trim().replace(/\s/g, "").replace(/,(?=\d{3}(\D|$))/g, "").replace(",", ".");
+  if (plain === "" || !/^-?\d*\.?\d+$|^-?\d+\.$/.test(plain)) return undefined;
+  const value = Number(plain);
+  return Number.isFinite(value) ? value : undefined;
+}
