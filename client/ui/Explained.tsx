@@ -1,7 +1,7 @@
 import { View } from "@tamagui/core";
 import type { Explanation, ExplanationInput } from "@winter-bead/core";
-import { useState } from "react";
-import { TextButton } from "./boxes";
+import { useState, type ReactNode } from "react";
+import { Pressable, TextButton } from "./boxes";
 import { sixDigits, threeDigits } from "./format";
 import { Body, Small, Strong } from "./words";
 
@@ -45,13 +45,24 @@ export function Working({ explanation }: { readonly explanation: Explanation }) 
   );
 }
 
-/** A number that can be opened. */
-export function Explained({ explanation, label = "Why this number", testID }: { readonly explanation: Explanation | undefined; readonly label?: string; readonly testID?: string }) {
+interface ExplainedProps {
+  readonly explanation: Explanation | undefined;
+  readonly testID?: string;
+  /** What is tapped; a line of words when absent. */
+  readonly children?: ReactNode;
+  readonly label?: string;
+}
+
+/** A number that can be opened: tap it, and its working stands below. */
+export function Explained({ explanation, label = "Why this number", testID, children }: ExplainedProps) {
   const [open, setOpen] = useState(false);
-  if (!explanation) return null;
+  if (!explanation) return <>{children}</>;
+  const toggle = () => setOpen(!open);
   return (
     <View testID={testID} gap="$1">
-      <TextButton onPress={() => setOpen(!open)} expanded={open}>{open ? "Close the working" : label}</TextButton>
+      {children
+        ? <Pressable onPress={toggle} aria-expanded={open} aria-label={`${explanation.name}, ${threeDigits(explanation.value)} ${explanation.unit}: why`} alignItems="stretch">{children}</Pressable>
+        : <TextButton onPress={toggle} expanded={open}>{open ? "Close the working" : label}</TextButton>}
       {open ? <Working explanation={explanation} /> : null}
     </View>
   );

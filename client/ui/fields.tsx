@@ -7,7 +7,7 @@ interface FieldProps {
   readonly label: string;
   readonly value: string;
   readonly onChange: (text: string) => void;
-  /** Stands beside the number. */
+  /** Stands with the label, beside the number. */
   readonly unit?: string;
   readonly hint?: string;
   readonly error?: string;
@@ -18,15 +18,14 @@ function Field({ label, value, onChange, unit, hint, error, testID, numeric }: F
   const id = useId();
   const note = error ?? hint;
   return (
-    <View gap="$1" flexGrow={1} flexBasis={numeric ? 130 : 220} minWidth={0}>
-      <Small render="label" {...{ htmlFor: id }}>{label}</Small>
+    <View gap="$1" flexGrow={1} flexShrink={1} minWidth={numeric ? 96 : 150} width={numeric ? 96 : undefined} alignSelf={numeric ? undefined : "stretch"}>
+      <Small render="label" {...{ htmlFor: id }}>{unit ? `${label}, ${unit}` : label}</Small>
       <View flexDirection="row" alignItems="center" backgroundColor="$card" borderColor={error ? "$rowan" : "$line"} borderWidth={2} borderRadius="$2" paddingHorizontal="$3" minHeight={50} focusWithinStyle={{ borderColor: "$ink" }}>
         <Input
           id={id} testID={testID} value={value} onChangeText={onChange} inputMode={numeric ? "decimal" : "text"} autoComplete="off"
           aria-invalid={error !== undefined} aria-describedby={note ? `${id}-note` : undefined}
           flex={1} minWidth={0} borderWidth={0} backgroundColor="transparent" color="$ink" fontSize={numeric ? 20 : 17} fontWeight={numeric ? "700" : "400"} padding={0} height={46} outlineWidth={0}
         />
-        {unit ? <Small flexShrink={0} paddingLeft="$2">{unit}</Small> : null}
       </View>
       {note ? <Small id={`${id}-note`} color={error ? "$rowan" : "$soft"}>{note}</Small> : null}
     </View>

@@ -67,6 +67,8 @@ function Figure({ name, value, small }: { readonly name: string; readonly value:
   );
 }
 
+const rangeWords = (low: string, high: string) => (low === high ? "eq/L" : `eq/L, ${low}–${high}`);
+
 function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: ChargeLedger }) {
   const { units } = useSettings();
   const where = view.assessment?.standing;
@@ -78,9 +80,9 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
     <View flexDirection="row" flexWrap="wrap" gap="$5">
       <Figure name="Treated so far" value={litres(treated, units).split(" ")[0]!} small={litres(treated, units).split(" ").slice(1).join(" ")} />
       {isCurrent && where
-        ? <Figure name="Your own capacity" value={where.capacity.median.toFixed(2)} small={`eq/L, ${where.capacity.low.toFixed(2)}–${where.capacity.high.toFixed(2)}`} />
+        ? <Figure name="Your own capacity" value={where.capacity.median.toFixed(2)} small={rangeWords(where.capacity.low.toFixed(2), where.capacity.high.toFixed(2))} />
         : <Figure name="Capacity reached" value={reached.toFixed(2)} small="eq/L of resin" />}
-      {isCurrent ? <Figure name="Limit falls" value={datesInWords(view)} small={dateRange(view)} /> : <Figure name="Ended" value={WHY_ENDED[ledger.charge.ended?.why ?? "limit"]} small="" />}
+      {isCurrent ? <Figure name={where?.leftTo === "hard" ? "Hard mark falls" : "Limit falls"} value={datesInWords(view)} small={dateRange(view) === datesInWords(view) ? "" : dateRange(view)} /> : <Figure name="Ended" value={WHY_ENDED[ledger.charge.ended?.why ?? "limit"]} small="" />}
     </View>
   );
 }

@@ -102,16 +102,19 @@ const SCHOOL_NAMES: Readonly<Record<School, string>> = {
 function SchoolRow({ life, most, answer, units }: { readonly life: SchoolLife; readonly most: number; readonly answer: GallonsAnswer; readonly units: Units }) {
   const share = (value: number): `${number}%` => `${Math.min(100, Math.max(0, (100 * value) / most))}%`;
   return (
-    <View testID={`school-${life.school}`} gap="$1">
-      <View flexDirection="row" justifyContent="space-between" alignItems="baseline" gap="$2" flexWrap="wrap">
-        <Strong>{SCHOOL_NAMES[life.school]}</Strong>
-        <Body><Strong testID={`school-${life.school}-typical`} fontSize="$3">{litres(life.typical, units)}</Strong>{`  ${litresRange(life.low, life.high, units)}`}</Body>
-      </View>
-      <View height={12} backgroundColor="$ice" borderRadius="$1" overflow="hidden" aria-hidden>
-        <View position="absolute" left={share(life.low)} width={share(life.high - life.low)} top={0} bottom={0} backgroundColor="$frost" />
-        <View position="absolute" left={share(life.typical)} width={3} top={0} bottom={0} backgroundColor="$ink" />
-      </View>
-      <Explained explanation={answer.explanations[life.school]} testID={`explain-${life.school}`} />
+    <View testID={`school-${life.school}`}>
+      <Explained explanation={answer.explanations[life.school]} testID={`explain-${life.school}`}>
+        <View gap={3} paddingVertical={5}>
+          <View flexDirection="row" justifyContent="space-between" alignItems="baseline" columnGap="$2" flexWrap="wrap">
+            <Body>{SCHOOL_NAMES[life.school]}</Body>
+            <Body><Strong testID={`school-${life.school}-typical`} textDecorationLine="underline">{litres(life.typical, units)}</Strong>{`  ${litresRange(life.low, life.high, units)}`}</Body>
+          </View>
+          <View position="relative" height={8} backgroundColor="$ice" borderRadius="$1" overflow="hidden" aria-hidden>
+            <View position="absolute" left={share(life.low)} width={share(life.high - life.low)} top={0} bottom={0} backgroundColor="$frost" />
+            <View position="absolute" left={share(life.typical)} width={3} top={0} bottom={0} backgroundColor="$ink" />
+          </View>
+        </View>
+      </Explained>
     </View>
   );
 }
@@ -152,10 +155,9 @@ function BedFacts({ answer, units }: { readonly answer: GallonsAnswer; readonly 
     <View gap="$2">
       <Heading>In the vessel</Heading>
       {facts.map(({ name, value, because }) => (
-        <View key={name} gap={0}>
-          <View flexDirection="row" justifyContent="space-between"><Body>{name}</Body><Strong>{value}</Strong></View>
-          <Explained explanation={because} />
-        </View>
+        <Explained key={name} explanation={because}>
+          <View flexDirection="row" justifyContent="space-between"><Body>{name}</Body><Strong textDecorationLine="underline">{value}</Strong></View>
+        </Explained>
       ))}
       {heavy ? <View flexDirection="row" justifyContent="space-between"><Body>Weight, wet</Body><Strong>{heavy.text} {heavy.unit}{weight.twoPeople ? ", lift with two" : ""}</Strong></View> : null}
       {answer.life.warnings.map((warning) => <Body key={warning.code} role="note">{warning.message}</Body>)}
@@ -163,20 +165,16 @@ function BedFacts({ answer, units }: { readonly answer: GallonsAnswer; readonly 
   );
 }
 
-function Answers({ answer, question, units, kind }: { readonly answer: GallonsAnswer; readonly question: GallonsQuestion; readonly units: Units; readonly kind: VesselKind }) {
+function Schools({ answer, units }: { readonly answer: GallonsAnswer; readonly units: Units }) {
   const most = Math.max(...answer.schools.map((life) => life.high));
   const { least, most: largest, ratio } = answer.spread;
   const hasHistory = answer.schools.some((life) => life.school === "history");
   return (
-    <View gap="$4" testID="answers">
-      <Headline answer={answer} question={question} kind={kind} units={units} />
-      <View gap="$3">
-        <Heading>Four schools</Heading>
-        <Body testID="schools-spread">{`From ${litres(least, units)} to ${litres(largest, units)}: ${ratio.toFixed(1)} times apart.`}</Body>
-        {answer.schools.map((life) => <SchoolRow key={life.school} life={life} most={most} answer={answer} units={units} />)}
-        {hasHistory ? null : <Small testID="school-history">Your own past charges: none of this resin has ended yet; from the first one on they stand here.</Small>}
-      </View>
-      <BedFacts answer={answer} units={units} />
+    <View>
+      <Heading>Four schools</Heading>
+      {answer.schools.map((life) => <SchoolRow key={life.school} life={life} most={most} answer={answer} units={units} />)}
+      {hasHistory ? null : <Small testID="school-history">Your own past charges: none of this resin has ended yet; from the first one on they stand here.</Small>}
+      <Small testID="schools-spread">{`From ${litres(least, units)} to ${litres(largest, units)}: ${ratio.toFixed(1)} times apart. Tap a number for its working.`}</Small>
     </View>
   );
 }
@@ -256,17 +254,20 @@ export function GallonsScreen() {
   const { question, errors } = parse(typed, units, history);
   const outcome = question ? answerGallons(question, units) : undefined;
   const trouble = Object.values(errors)[0] ?? (outcome && "fault" in outcome ? outcome.fault.message : undefined);
-  const answers = outcome && "answer" in outcome && question
-    ? <Answers answer={outcome.answer} question={question} units={units} kind={typed.kind} />
-    : <Card><Body role="alert">{trouble}</Body></Card>;
   const inputs = <Inputs typed={typed} patch={patch} errors={errors} units={units} />;
-  if (wide) return <Screen title={titleOf(units)} detail={answers}>{inputs}</Screen>;
+  const answered = outcome && "answer" in outcome && question ? { answer: outcome.answer, question } : undefined;
+  const first = answered
+    ? <View gap="$4" testID="answers"><Headline {...answered} kind={typed.kind} units={units} /><Schools answer={answered.answer} units={units} /></View>
+    : <Card><Body role="alert">{trouble}</Body></Card>;
+  const then = answered ? <BedFacts answer={answered.answer} units={units} /> : null;
+  if (wide) return <Screen title={titleOf(units)} detail={<View gap="$5">{first}{then}</View>}>{inputs}</Screen>;
   return (
     <Screen>
       <View gap="$5">
         <Title>{titleOf(units)}</Title>
-        {answers}
+        {first}
         {inputs}
+        {then}
       </View>
     </Screen>
   );

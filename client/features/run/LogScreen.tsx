@@ -222,7 +222,7 @@ export function LogScreen({ view }: { readonly view: RigView }) {
   const question = doubt(facts, draft);
   const firstError = Object.values(visit.errors)[0];
   const box = (field: DraftField, label: string, fieldUnit: string) => (
-    <FieldBox key={field} testID={`log-${field}`} label={label} text={draft[field]} unit={fieldUnit} last={offerFor(field, facts, log)?.words ?? ""} focused={focus === field} error={visit.errors[field]} onPress={() => setFocus(field)} />
+    <FieldBox key={field} testID={`log-${field}`} label={label} text={draft[field]} unit={fieldUnit} last={(offerFor(field, facts, log)?.words ?? "").split(",").slice(0, field === "water" ? 2 : 1).join(",")} focused={focus === field} error={visit.errors[field]} onPress={() => setFocus(field)} />
   );
   const waterUnit = draft.waterBy === "total" ? unitOf("volume", units) : draft.waterBy === "timed" ? `min at ${shown("flow", facts.rig.flow, units).text} ${unitOf("flow", units)}` : `${facts.rig.jobName}s, ${shown("volume", facts.rig.litresPerJob, units).text} ${unitOf("volume", units)} each`;
 
@@ -230,7 +230,7 @@ export function LogScreen({ view }: { readonly view: RigView }) {
     <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: wide ? 26 : 14, gap: 10, maxWidth: 620, width: "100%", alignSelf: "center" }}>
       <View role="main" gap={10}>
         <View flexDirection="row" justifyContent="space-between" alignItems="center">
-          <TextButton onPress={() => router.navigate("/")} label="Back to the rack">{facts.rig.name}</TextButton>
+          <TextButton onPress={() => router.navigate("/")} label="Back to the rack">{`‹ ${facts.rig.name}`}</TextButton>
           <Small>{facts.taps.find((tap) => tap.id === draft.tapId)?.name}{meter ? ` · ${meter.name}` : ""}</Small>
           <TextButton onPress={() => setMore(!more)} expanded={more} testID="log-more">{more ? "Less" : "More"}</TextButton>
         </View>

@@ -25,11 +25,15 @@ function heightOf(view: RigView, all: readonly RigView[]): number {
 function Wall({ rigs, selected, onSelect }: { readonly rigs: readonly RigView[]; readonly selected: RigView | undefined; readonly onSelect: (view: RigView) => void }) {
   return (
     <View>
-      <View flexDirection="row" gap="$5" alignItems="flex-end" paddingTop="$2">
-        {rigs.map((view) => <RigColumn key={view.facts.rig.id} view={view} height={heightOf(view, rigs)} selected={view === selected} onPress={() => onSelect(view)} />)}
+      <View flexDirection="row" gap="$3" alignItems="flex-end" paddingTop="$2">
+        {rigs.map((view) => (
+          <View key={view.facts.rig.id} flex={1} minWidth={0} alignItems="flex-start">
+            <RigColumn view={view} height={heightOf(view, rigs)} selected={view === selected} onPress={() => onSelect(view)} />
+          </View>
+        ))}
       </View>
       <View height={3} backgroundColor="$ink" marginTop={-1} />
-      <View flexDirection="row" gap="$5" paddingTop="$2">
+      <View flexDirection="row" gap="$3" paddingTop="$2">
         {rigs.map((view) => (
           <View key={view.facts.rig.id} flex={1} minWidth={0} gap={2}>
             <Strong fontSize="$3" borderBottomColor="$ink" borderBottomWidth={view === selected ? 3 : 0} alignSelf="flex-start">{view.facts.rig.name}</Strong>
@@ -78,7 +82,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
         <View flex={1} gap="$1">
           <Heading testID="verdict-title">{facts.rig.name}: {words.title.charAt(0).toLowerCase() + words.title.slice(1)}</Heading>
           <Body testID="verdict-reason">{words.reason}</Body>
-          {range ? <Small>Limit falls {range}, at your recent use.</Small> : null}
+          {range ? <Small>{standing.leftTo === "limit" ? "The limit" : "The hard mark"} falls {range}, at your recent use.</Small> : null}
         </View>
       </Row>
     </Card>

@@ -43,7 +43,7 @@ function RangeWords({ view }: { readonly view: RigView }) {
   const where = view.assessment?.standing;
   if (!where) return <Small>{view.assessment?.because ?? " "}</Small>;
   const [low, high] = [where.left.low, where.left.high].map((value) => threeDigits(toShown("volume", value, units)));
-  return <Small testID={`left-${view.facts.rig.name}`}>{low === high ? low : `${low}–${high}`} {leftWords(where, view.facts)}</Small>;
+  return <Small textAlign="left" testID={`left-${view.facts.rig.name}`}>{low === high ? low : `${low}–${high}`} {leftWords(where, view.facts)}</Small>;
 }
 
 /** When the limit falls: the likely day, with the early and the late one. */

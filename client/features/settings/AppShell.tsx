@@ -34,7 +34,7 @@ function useSentWords(): string {
 function SentState() {
   const words = useSentWords();
   return (
-    <Pressable onPress={() => router.push("/settings")} minHeight={48} testID="sent-state" aria-label={`${words}; settings and what is unsent`}>
+    <Pressable onPress={() => router.push("/settings")} minHeight={48} alignItems="flex-start" testID="sent-state" aria-label={`${words}; settings and what is unsent`}>
       <Small role="status">{words}</Small>
     </Pressable>
   );
@@ -130,7 +130,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
   useShortcuts(setKeys);
   const logging = path.startsWith("/log");
   return (
-    <View flex={1} flexDirection={wide ? "row" : "column"} backgroundColor="$paper" minHeight={0} height="100%">
+    <View flex={1} flexDirection={wide ? "row" : "column"} position="relative" backgroundColor="$paper" minHeight={0} height="100%">
       {wide ? <Rail path={path} onKeys={() => setKeys(true)} /> : null}
       {!wide && !logging ? <View position="absolute" top={10} right={18} zIndex="$1"><SentState /></View> : null}
       <View flex={1} minHeight={0} minWidth={0}>

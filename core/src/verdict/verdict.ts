@@ -62,7 +62,7 @@ export function verdict(input: VerdictInput): Verdict {
   if (output === undefined) return byCount(input);
   const mark = (ppm: number) => ppm / scaleFactor(marks.scale);
   const answer = (state: State, reason: Reason): Verdict => ({ state, reason, outputEc25: output });
-  const odd = isOdd(input, mark(marks.watch), mark(marks.limit));
+  const odd = isOdd(input, output, mark(marks.watch), mark(marks.limit));
   if (output >= mark(marks.hard)) return answer("change", odd ? "odd-reading-above-hard" : "above-hard");
   if (marks.capacityUsed !== undefined && input.capacityShare >= marks.capacityUsed) return answer("change", "capacity-used");
   if (odd) return answer("watch", "odd-reading");
@@ -71,10 +71,9 @@ export function verdict(input: VerdictInput): Verdict {
   return { ...byCount(input), outputEc25: output };
 }
 
-function isOdd({ outputs, spentShare }: VerdictInput, watchEc25: number, limitEc25: number): boolean {
-  const latest = outputs[outputs.length - 1]!;
+function isOdd({ outputs, spentShare }: VerdictInput, output: number, watchEc25: number, limitEc25: number): boolean {
   const before = outputs[outputs.length - 2] ?? 0;
-  return latest >= limitEc25 && before < watchEc25 && spentShare < FRONT_FAR;
+  return output >= limitEc25 && before < watchEc25 && spentShare < FRONT_FAR;
 }
 
 function byCount({ left, litresPerJob, outputs, spentShare }: VerdictInput): Verdict {

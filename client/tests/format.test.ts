@@ -1,0 +1,29 @@
+import { dateInWords, litres, litresRange, momentInWords, scaleUnit, threeDigits, typedNumber } from "../ui/format";
+
+test("three digits, never false precision", () => {
+  expect([1672.56, 98.26, 0.4567, 0, 12345, 999.6].map(threeDigits)).toEqual(["1,670", "98.3", "0.457", "0", "12,300", "1,000"]);
+});
+
+test("litres read as litres or US gallons, a range as a range", () => {
+  expect(litres(1672.56, "metric")).toBe("1,670 L");
+  expect(litres(1672.56, "us")).toBe("442 US gal");
+  expect(litresRange(1050, 1560, "metric")).toBe("1,050 to 1,560 L");
+  expect(litresRange(100.01, 100.02, "metric")).toBe("100 L");
+});
+
+test("a date near today is said in words", () => {
+  const words = ["2026-11-24", "2026-11-25", "2026-12-03", "2027-01-28"].map((date) => dateInWords(date, "2026-11-24"));
+  expect(words).toEqual(["today", "tomorrow", "Thu 3 Dec", "late Jan 2027"]);
+  const now = new Date(2026, 10, 24, 12).getTime();
+  expect(momentInWords(new Date(2026, 10, 24, 8, 10).getTime(), now)).toBe("today 8:10");
+  expect(momentInWords(new Date(2026, 10, 20, 8, 10).getTime(), now)).toBe("Fri 20 Nov");
+});
+
+test("numbers are taken as people type them", () => {
+  expect(["212", " 1,310 ", "3,5", "0.4", ".5", "5."].map(typedNumber)).toEqual([212, 1310, 3.5, 0.4, 0.5, 5]);
+  expect(["", "-", "1.2.3", "12a", "1e9999", "NaN"].map(typedNumber)).toEqual(Array(6).fill(undefined));
+});
+
+test("a scale is named beside its number", () => {
+  expect((["nacl", "442", "kcl", "ec", 0.64] as const).map(scaleUnit)).toEqual(["ppm NaCl", "ppm 442", "ppm KCl", "µS/cm", "ppm ×0.64"]);
+});

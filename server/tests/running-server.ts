@@ -1,0 +1,92 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join, resolve } from "node:path";
+
+const ROOT = resolve(__dirname, "../..");
+const STARTED = join(ROOT, "server/dist/start.mjs");
+
+export interface ServerOptions {
+  readonly dataFolder?: string;
+  readonly port?: number;
+  readonly flags?: readonly string[];
+}
+
+/** Winter Bead as bin/start runs it, on a data folder of its own. */
+export class RunningServer {
+  private child!: ChildProcess;
+  private printed = "";
+  url = "";
+
+  private constructor(readonly dataFolder: string, private readonly options: ServerOptions) {}
+
+  /** Resolves when it says that it is ready; rejects with what it said when it ended instead. */
+  static async start(options: ServerOptions = {}): Promise<RunningServer> {
+    const server = new RunningServer(options.dataFolder ?? mkdtempSync(join(tmpdir(), "winter-bead-")), options);
+    await server.launch();
+    return server;
+  }
+
+  private launch(): Promise<void> {
+    this.printed = "";
+    this.child = spawn(process.execPath, [STARTED, ...(this.options.flags ?? ["--empty"])], {
+      env: { ...process.env, PORT: String(this.options.port ?? 0), WINTER_BEAD_DATA: this.dataFolder, WINTER_BEAD_ROOT: ROOT },
+      stdio: ["ignore", "pipe", "pipe"],
+    });
+    return new Promise((ready, failed) => {
+      const take = (part: Buffer) => {
+        this.printed += part.toString();
+        const address = /^Winter Bead is ready at (http:\S+)$/m.exec(this.printed)?.[1];
+        if (address) {
+          this.url = address;
+          ready();
+        }
+      };
+      this.child.stdout!.on("data", take);
+      this.child.stderr!.on("data", take);
+      this.child.once("exit", (code) => failed(new Error(`exit ${code}: ${this.printed}`)));
+    });
+  }
+
+  get output(): string {
+    return this.printed;
+  }
+
+  get databasePid(): number {
+    return Number(readFileSync(join(this.dataFolder, "postgres", "postmaster.pid"), "utf8").split("\n")[0]);
+  }
+
+  /** Ends the server's own process with this signal and waits until it is gone. */
+  async end(name: NodeJS.Signals = "SIGTERM"): Promise<number | null> {
+    const gone = new Promise<number | null>((done) => this.child.once("exit", (code) => done(code)));
+    if (this.child.exitCode !== null || this.child.signalCode !== null) return this.child.exitCode;
+    this.child.kill(name);
+    return gone;
+  }
+
+  killDatabase(): void {
+    process.kill(this.databasePid, "SIGKILL");
+  }
+
+  /** Starts again on the same data, at the same address. */
+  async again(): Promise<void> {
+    const port = Number(new URL(this.url).port);
+    Object.assign(this.options, { port });
+    await this.launch();
+  }
+
+  /** Stops everything and removes the data folder. */
+  async remove(): Promise<void> {
+    await this.end();
+    rmSync(this.dataFolder, { recursive: true, force: true });
+  }
+
+  async request(method: string, path: string, body?: unknown): Promise<{ status: number; body: never; type: string }> {
+    const response = await fetch(`${this.url}${path}`, {
+      method, ...(body === undefined ? {} : { body: typeof body === "string" ? body : JSON.stringify(body), headers: { "Content-Type": "application/json" } }),
+    });
+    const text = await response.text();
+    const type = response.headers.get("content-type") ?? "";
+    return { status: response.status, body: (/json/.test(type) ? JSON.parse(text) : text) as never, type };
+  }
+}
