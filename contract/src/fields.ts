@@ -37,7 +37,12 @@ export const scale = z.union(
 
 export const id = z.uuid({ error: "The id must be a UUID." });
 
-export const instant = z.iso.datetime({ offset: true, error: "Give the time as ISO 8601, such as 2027-03-01T08:10:00Z." });
+/** Nobody logs before or after these; a clock that is far off is found here. */
+const CENTURY = { from: Date.parse("2000-01-01T00:00:00Z"), to: Date.parse("2100-01-01T00:00:00Z") };
+
+export const instant = z.iso
+  .datetime({ offset: true, error: "Give the time as ISO 8601, such as 2027-03-01T08:10:00Z." })
+  .refine((text) => Date.parse(text) >= CENTURY.from && Date.parse(text) < CENTURY.to, "The time must lie between 2000 and 2100; look at the device's clock.");
 export const date = z.iso.date({ error: "Give a real date, such as 2027-03-01." });
 
 export const flag = z.boolean({ error: "This must be true or false." });

@@ -1,4 +1,4 @@
-import { Validator } from "@seriousme/openapi-schema-validator";
+import { spawnSync } from "node:child_process";
 import { REFERENCE_CASES, differences } from "../../contract/tests/reference-cases";
 import { RunningServer } from "./running-server";
 
@@ -27,7 +27,7 @@ describe("the compute API", () => {
       ["POST", "/api/v1/compute/water", "{bad", 400], ["POST", "/api/v1/compute/water", "[]", 422], ["POST", "/api/v1/compute/water", "null", 422], ["POST", "/api/v1/compute/water", "7", 422],
       ["POST", "/api/v1/compute/water", `{"reading":${"[".repeat(5000)}${"]".repeat(5000)}}`, 422], ["POST", "/api/v1/compute/water", `"${"x".repeat(2 ** 20)}"`, 413],
       ["POST", "/api/v1/compute/nothing", "{}", 404], ["GET", "/api/v1/compute/water", undefined, 405], ["POST", "/api/v1/compute/bed", '{"volume":1e999,"diameter":1,"flow":1}', 422],
-      ["POST", "/api/v1/compute/water", '{"__proto__":{"a":1}}', 422],
+      ["POST", "/api/v1/compute/water", '{"__proto__":{"a":1}}', 400],
     ];
     for (const [method, path, body, status] of tries) {
       const answer = await server.request(method, path, body);
@@ -37,8 +37,9 @@ describe("the compute API", () => {
 
   test("describes itself as valid OpenAPI 3.1", async () => {
     const { body } = await server.request("GET", "/api/v1/openapi.json");
-    const outcome = await new Validator().validate(body);
-    expect(outcome.errors).toBeUndefined();
-    expect(outcome.valid).toBe(true);
+    const check = `import { Validator } from "@seriousme/openapi-schema-validator"; import { readFileSync } from "node:fs";
+      console.log(JSON.stringify(await new Validator().validate(JSON.parse(readFileSync(0, "utf8")))));`;
+    const { stdout } = spawnSync(process.execPath, ["--input-type=module", "-e", check], { input: JSON.stringify(body), encoding: "utf8" });
+    expect(JSON.parse(stdout)).toEqual({ valid: true });
   });
 });

@@ -70,7 +70,8 @@ function answerRequestError(ctx: Context, error: DatabaseError): boolean {
     return true;
   }
   if (error.status !== undefined && error.status < 500) {
-    sendProblem(ctx, error.status, "The request could not be read", { detail: "Send one JSON object, as UTF-8." });
+    const message = "Send one JSON object, as UTF-8.";
+    sendProblem(ctx, error.status, "The request could not be read", { detail: message, errors: [{ path: "", message }] });
     return true;
   }
   return false;

@@ -1,0 +1,109 @@
+import { randomUUID } from "node:crypto";
+import { firstRig, visitBody } from "../server/tests/sample-records";
+import { allSent, expect, RunningServer, tapDigits, test } from "./support/app";
+
+interface Listed {
+  readonly items: readonly { readonly id: string; readonly version: number; readonly name?: string }[];
+}
+const list = async (server: RunningServer, kind: string) => ((await server.request("GET", `/api/v1/${kind}?limit=1000`)).body as Listed).items;
+
+test("500 writes through the app's own queue, server and database killed in turn: each is there once", async ({ page }) => {
+  const server = await RunningServer.start({ flags: ["--empty"] });
+  try {
+    const ids = await firstRig(server);
+    await page.goto(server.url);
+    await allSent(page);
+    const writes = Array.from({ length: 500 }, (_, i) => ({ kind: "visits", id: randomUUID(), body: { ...visitBody(ids, i % 5), readings: [{ id: randomUUID(), point: "output", meterId: ids.meter, value: i % 5 }] }, madeAt: new Date().toISOString() }));
+    await page.evaluate((rows) => new Promise<void>((done, failed) => {
+      const opening = indexedDB.open("winter-bead", 1);
+      opening.onerror = () => failed(opening.error);
+      opening.onsuccess = () => {
+        const transaction = opening.result.transaction("outbox", "readwrite");
+        for (const row of rows) transaction.objectStore("outbox").add(row);
+        transaction.oncomplete = () => done();
+      };
+    }), writes);
+    await page.reload();
+
+    const seen = new Map<string, number>();
+    page.on("response", (response) => {
+      const id = /visits\/([0-9a-f-]{36})$/.exec(response.url())?.[1];
+      if (id && response.request().method() === "PUT" && response.ok()) seen.set(id, (seen.get(id) ?? 0) + 1);
+    });
+    for (const goal of [60, 160, 260, 360]) {
+      await expect.poll(() => seen.size, { timeout: 60_000 }).toBeGreaterThanOrEqual(goal);
+      if (goal === 60 || goal === 260) {
+        await server.end("SIGKILL");
+        await server.again();
+      } else {
+        server.killDatabase();
+      }
+    }
+    await page.getByTestId("sent-state").click();
+    await expect(page.getByText("Everything is with the server.")).toBeVisible({ timeout: 90_000 });
+    const kept = (await list(server, "visits")).map((visit) => visit.id);
+    expect(kept).toHaveLength(500);
+    expect(new Set(kept)).toEqual(new Set(writes.map((write) => write.id)));
+    for (const id of seen.keys()) expect(kept).toContain(id);
+  } finally {
+    await server.remove();
+  }
+});
+
+test("a reading is kept in three taps and its digits, and undone in one", async ({ page, demo }) => {
+  const before = (await list(demo, "visits")).length;
+  await page.goto(demo.url);
+  await page.getByTestId("log-a-reading").click();
+  await tapDigits(page, "13");
+  await page.getByTestId("keep-it").click();
+  await expect(page.getByTestId("toast")).toContainText("out 13");
+  await expect.poll(async () => (await list(demo, "visits")).length).toBe(before + 1);
+  await page.getByTestId("undo").click();
+  await expect.poll(async () => (await list(demo, "visits")).length).toBe(before);
+});
+
+test("the last value is one tap away, and what was typed survives a closed tab", async ({ page, demo }) => {
+  await page.goto(demo.url);
+  await page.getByTestId("log-a-reading").click();
+  await page.getByTestId("log-feed").click();
+  await page.getByTestId("use-last").click();
+  await page.getByTestId("log-output").click();
+  await tapDigits(page, "2");
+  const feed = await page.getByTestId("log-feed").innerText();
+  await page.reload();
+  await expect(page.getByTestId("log-feed")).toHaveText(feed.split("\n").join(""), { useInnerText: false });
+  await expect(page.getByTestId("log-output")).toContainText("2");
+});
+
+test("without a signal the log keeps, a reload still shows it, and it is sent once the server is back", async ({ page, context, demo }) => {
+  await page.goto(demo.url);
+  await expect(page.getByTestId("verdict-title")).toBeVisible();
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await page.waitForTimeout(700);
+  const before = (await list(demo, "visits")).length;
+  await context.setOffline(true);
+  await page.getByTestId("log-a-reading").click();
+  await tapDigits(page, "14");
+  await page.getByTestId("keep-it").click();
+  await expect(page.getByTestId("sent-state")).toHaveText(/1 wait for signal/);
+  await page.reload();
+  await expect(page.getByTestId("verdict-reason")).toContainText("14");
+  await context.setOffline(false);
+  await allSent(page);
+  await expect.poll(async () => (await list(demo, "visits")).length).toBe(before + 1);
+});
+
+test("a write that another device overtook is shown with both ways out, and blocks nothing", async ({ page, demo }) => {
+  const [tap] = await list(demo, "taps");
+  await page.goto(`${demo.url}/setup/tap?id=${tap!.id}`);
+  await page.getByTestId("field-name").fill("Renamed here");
+  const { id, version, voided: _voided, ...body } = tap as typeof tap & { voided: boolean };
+  await demo.request("PUT", `/api/v1/taps/${id}`, { ...body, name: "Renamed elsewhere", replaces: version });
+  await page.getByTestId("save").click();
+  await expect(page.getByTestId("sent-state")).toHaveText("1 not taken");
+  await page.getByTestId("sent-state").click();
+  await expect(page.getByTestId("outbox-item")).toContainText("changed meanwhile");
+  await page.getByRole("button", { name: "Throw away" }).click();
+  await expect(page.getByText("Everything is with the server.")).toBeVisible();
+  expect((await list(demo, "taps")).find((each) => each.id === id)!.name).toBe("Renamed elsewhere");
+});

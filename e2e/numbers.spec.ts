@@ -1,0 +1,97 @@
+import type { Locator, Page } from "@playwright/test";
+import { frontDepth, life, unwrap, workOutLife, type LifeInput } from "../core/src/index";
+import { evaluateFormula } from "../core/tests/evaluate-formula";
+import { expect, test } from "./support/app";
+
+const shown = (text: string) => Number(text.replaceAll(",", ""));
+
+/** Works out an opened working again from what stands on the screen alone. */
+async function expectWorkingTrue(working: Locator): Promise<void> {
+  const own = (id: string) => working.locator(`xpath=.//*[@data-testid="${id}"][not(ancestor::*[@data-testid="working"][ancestor::*[@data-testid="working"]])]`);
+  const formula = await working.getByTestId("explain-formula").first().innerText();
+  const result = await working.getByTestId("explain-result").first().innerText();
+  const inputs: Record<string, number> = {};
+  for (const line of await own("explain-input").all()) {
+    inputs[await line.getByTestId("explain-symbol").innerText()] = shown(await line.getByTestId("explain-value").innerText());
+  }
+  const again = evaluateFormula(formula, inputs);
+  expect(Number(again.toPrecision(3)), `${formula} with ${JSON.stringify(inputs)}`).toBe(shown(result));
+}
+
+async function openAll(page: Page, within: Locator): Promise<void> {
+  for (let more = within.getByRole("button", { name: /^Where .* comes from$/, expanded: false }); (await more.count()) > 0;) await more.first().click();
+  await page.waitForTimeout(0);
+}
+
+const SCHOOLS = ["constant", "rating", "chemistry", "history"] as const;
+
+for (const units of ["metric", "us"] as const) {
+  test(`every shown formula gives the shown number, in ${units} units`, async ({ page, demo }) => {
+    await page.addInitScript((value) => localStorage.setItem("winter-bead-settings", JSON.stringify({ units: value })), units);
+    await page.goto(`${demo.url}/size`);
+    for (const school of SCHOOLS) {
+      const place = page.getByTestId(`explain-${school}`);
+      await place.getByRole("button").first().click();
+      await openAll(page, place);
+      const typical = await page.getByTestId(`school-${school}-typical`).innerText();
+      expect(typical).toContain(units === "us" ? "US gal" : " L");
+      expect(await place.getByTestId("explain-result").first().innerText()).toBe(typical.split(" ")[0]);
+      for (const working of await place.getByTestId("working").all()) await expectWorkingTrue(working);
+    }
+    for (const name of [/^Contact time/, /^Bed volumes/, /^Pressure loss/]) {
+      await page.getByRole("button", { name }).click();
+    }
+    for (const working of await page.getByTestId("working").all()) await expectWorkingTrue(working);
+  });
+}
+
+test("the litres left explain themselves on the log too", async ({ page, demo }) => {
+  await page.goto(demo.url);
+  await page.getByTestId("log-a-reading").click();
+  await page.getByTestId("why-left").getByRole("button").click();
+  await expectWorkingTrue(page.getByTestId("working"));
+});
+
+test("every digit of the feed answers at once, in every school", async ({ page, demo }) => {
+  await page.goto(`${demo.url}/size`);
+  const chemistry = page.getByTestId("school-chemistry-typical");
+  const before = await chemistry.innerText();
+  await page.getByTestId("plan-high").fill("640");
+  await page.getByTestId("plan-typical").fill("320");
+  await expect(chemistry).not.toHaveText(before);
+  const half = shown((await chemistry.innerText()).split(" ")[0]!) / shown(before.split(" ")[0]!);
+  expect(half).toBeGreaterThan(0.47);
+  expect(half).toBeLessThan(0.53);
+  await page.getByTestId("plan-typical").fill("");
+  await expect(page.getByRole("alert").first()).toHaveText(/not a number yet/);
+  await page.getByTestId("plan-typical").fill("160");
+  await expect(chemistry).toHaveText(before);
+});
+
+test("changing the feed's range moves the frosted band by the computed depths", async ({ page, demo }) => {
+  await page.goto(`${demo.url}/size`);
+  const input = (feed: number): LifeInput => ({
+    water: { reading: { value: feed, scale: "nacl" }, temperature: 15 }, capacity: { grade: "virgin" }, limit: { value: 10, scale: "nacl" },
+    bed: { volume: 11.9, diameter: 180, flow: 3.2, temperature: 15, spread: 0.05, health: 1 },
+  });
+  const band = page.getByTestId("plan-column").getByTestId("frosted-band");
+  const depths = async () => {
+    const [y, height, top, bed] = await band.evaluate((rect) => ["y", "height", "data-bed-top", "data-bed-height"].map((name) => Number(rect.getAttribute(name))));
+    return [(y! - top!) / bed!, (y! + height! - top!) / bed!] as const;
+  };
+  const expected = (low: number, typical: number, high: number) => {
+    const litres = 0.5 * unwrap(life(input(typical))).litres;
+    return [low, high].map((feed) => {
+      const working = unwrap(workOutLife(input(feed)));
+      return frontDepth(litres / working.litresPerThroughput, working.bed.transferUnits);
+    });
+  };
+  for (const [low, typical, high] of [[130, 160, 210], [100, 160, 210], [100, 160, 300], [150, 160, 170]] as const) {
+    await page.getByTestId("plan-low").fill(String(low));
+    await page.getByTestId("plan-typical").fill(String(typical));
+    await page.getByTestId("plan-high").fill(String(high));
+    const [early, late] = expected(low, typical, high);
+    await expect.poll(async () => (await depths())[0]).toBeCloseTo(early!, 4);
+    expect((await depths())[1]).toBeCloseTo(late!, 4);
+  }
+});

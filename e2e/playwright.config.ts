@@ -1,0 +1,20 @@
+import { defineConfig } from "@playwright/test";
+
+export default defineConfig({
+  testDir: ".",
+  testMatch: "*.spec.ts",
+  outputDir: "../test-results",
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  workers: 2,
+  fullyParallel: false,
+  reporter: [["list"], ["json"]],
+  use: {
+    viewport: { width: 390, height: 844 },
+    screenshot: "only-on-failure",
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+    },
+  },
+});

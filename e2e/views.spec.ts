@@ -1,0 +1,64 @@
+import { expect, test } from "./support/app";
+
+const SIZES = [{ width: 390, height: 844 }, { width: 1280, height: 800 }] as const;
+
+for (const size of SIZES) {
+  test(`every place opens at ${size.width} without a complaint, and nothing runs off the side`, async ({ page, demo, complaints }) => {
+    await page.setViewportSize(size);
+    await page.goto(demo.url);
+    await expect(page.getByTestId("verdict-title")).toBeVisible();
+    for (const name of ["Van", "Bay 2", "Quarantine"]) await expect(page.getByTestId(`left-${name}`)).toHaveText(/\d.*(left|to \d)/);
+    for (const name of ["Van", "Bay 2", "Quarantine"]) await expect(page.getByTestId(`date-${name}`)).toHaveText(/today|tomorrow|[A-Z][a-z]{2}/);
+    await expect(page.getByTestId("verdict-title")).toHaveText("Bay 2: finish, rinse more");
+    await expect(page.getByTestId("verdict-reason")).toContainText("before your hard mark of 20");
+    const { items } = (await demo.request("GET", "/api/v1/rigs")).body as { items: { id: string }[] };
+    const rig = items[0]!.id;
+    for (const path of ["/", `/log/${rig}`, "/size", "/why", `/why/${rig}`, "/setup", "/setup/tap", "/setup/meter", "/setup/rig", `/setup/charge?rig=${rig}`, "/settings"]) {
+      await page.goto(demo.url + path);
+      await expect(page.getByRole("main").first()).toContainText(/\w{3}/);
+      await page.waitForTimeout(250);
+      const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      expect([path, overflow]).toEqual([path, 0]);
+    }
+    expect(complaints).toEqual([]);
+  });
+}
+
+test("wide, the list stays and the chosen rig stands beside it", async ({ page, demo }) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(demo.url);
+  const detail = page.getByTestId("history");
+  await expect(detail).toContainText("Bay 2");
+  await page.getByRole("button", { name: /^Van:/ }).click();
+  await expect(detail).toContainText("Van");
+  await expect(page.getByTestId("verdict-title")).toContainText("Van");
+});
+
+test("the keyboard alone goes to every place and logs a reading", async ({ page, demo }) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(demo.url);
+  await expect(page.getByTestId("verdict-title")).toBeVisible();
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("2");
+  await expect(page).toHaveURL(/size$/);
+  await page.keyboard.press("1");
+  await page.keyboard.press("l");
+  await expect(page).toHaveURL(/log/);
+  await page.keyboard.type("12.5");
+  await expect(page.getByTestId("log-output")).toContainText("12.5");
+  await page.keyboard.press("Backspace");
+  await page.keyboard.press("Backspace");
+  await expect(page.getByTestId("log-output")).toContainText("12");
+});
+
+test("US units change every figure and its unit, and the choice stays", async ({ page, demo }) => {
+  await page.goto(`${demo.url}/settings`);
+  await page.getByRole("radio", { name: /^US/ }).click();
+  await page.goto(demo.url);
+  await expect(page.getByTestId("verdict-reason")).toContainText("US gal");
+  await page.goto(`${demo.url}/size`);
+  await expect(page.getByRole("heading", { name: "Gallons from this tap" })).toBeVisible();
+  await expect(page.getByTestId("life-range")).toContainText("US gal");
+});
