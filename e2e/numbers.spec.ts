@@ -1,26 +1,24 @@
-import type { Locator, Page } from "@playwright/test";
+import type { Locator } from "@playwright/test";
 import { frontDepth, life, unwrap, workOutLife, type LifeInput } from "../core/src/index";
 import { evaluateFormula } from "../core/tests/evaluate-formula";
 import { expect, test } from "./support/app";
 
 const shown = (text: string) => Number(text.replaceAll(",", ""));
 
-/** Works out an opened working again from what stands on the screen alone. */
+/** Works out an opened working again from what stands on the screen alone; the workings inside it are others. */
 async function expectWorkingTrue(working: Locator): Promise<void> {
-  const own = (id: string) => working.locator(`xpath=.//*[@data-testid="${id}"][not(ancestor::*[@data-testid="working"][ancestor::*[@data-testid="working"]])]`);
-  const formula = await working.getByTestId("explain-formula").first().innerText();
-  const result = await working.getByTestId("explain-result").first().innerText();
-  const inputs: Record<string, number> = {};
-  for (const line of await own("explain-input").all()) {
-    inputs[await line.getByTestId("explain-symbol").innerText()] = shown(await line.getByTestId("explain-value").innerText());
-  }
+  const { formula, result, lines } = await working.evaluate((node) => {
+    const textOf = (within: Element, id: string) => within.querySelector<HTMLElement>(`[data-testid="${id}"]`)!.innerText;
+    const own = [...node.querySelectorAll('[data-testid="explain-input"]')].filter((line) => line.closest('[data-testid="working"]') === node);
+    return { formula: textOf(node, "explain-formula"), result: textOf(node, "explain-result"), lines: own.map((line) => [textOf(line, "explain-symbol"), textOf(line, "explain-value")] as const) };
+  });
+  const inputs = Object.fromEntries(lines.map(([symbol, value]) => [symbol, shown(value)]));
   const again = evaluateFormula(formula, inputs);
   expect(Number(again.toPrecision(3)), `${formula} with ${JSON.stringify(inputs)}`).toBe(shown(result));
 }
 
-async function openAll(page: Page, within: Locator): Promise<void> {
+async function openAll(within: Locator): Promise<void> {
   for (let more = within.getByRole("button", { name: /^Where .* comes from$/, expanded: false }); (await more.count()) > 0;) await more.first().click();
-  await page.waitForTimeout(0);
 }
 
 const SCHOOLS = ["constant", "rating", "chemistry", "history"] as const;
@@ -32,7 +30,7 @@ for (const units of ["metric", "us"] as const) {
     for (const school of SCHOOLS) {
       const place = page.getByTestId(`explain-${school}`);
       await place.getByRole("button").first().click();
-      await openAll(page, place);
+      await openAll(place);
       const typical = await page.getByTestId(`school-${school}-typical`).innerText();
       expect(typical).toContain(units === "us" ? "US gal" : " L");
       expect(await place.getByTestId("explain-result").first().innerText()).toBe(typical.split(" ")[0]);

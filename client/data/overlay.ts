@@ -16,9 +16,14 @@ export function overlay<K extends RecordKind>(kind: K, kept: readonly Kept<K>[],
   return [...byId.values()];
 }
 
-/** A list with one record put in its place, by id; a voided one is taken out. */
-export function upserted<K extends RecordKind>(list: readonly Kept<K>[] | undefined, record: Kept<K>): readonly Kept<K>[] | undefined {
+/** A list with records put in their places, by id; voided ones are taken out, older versions change nothing. */
+export function upserted<K extends RecordKind>(list: readonly Kept<K>[] | undefined, records: readonly Kept<K>[]): readonly Kept<K>[] | undefined {
   if (!list) return undefined;
-  const others = list.filter((each) => each.id !== record.id);
-  return record.voided ? others : [...others, record].sort((a, b) => (a.id < b.id ? -1 : 1));
+  const byId = new Map(list.map((each) => [each.id, each]));
+  for (const record of records) {
+    if ((byId.get(record.id)?.version ?? 0) > record.version) continue;
+    if (record.voided) byId.delete(record.id);
+    else byId.set(record.id, record);
+  }
+  return [...byId.values()].sort((a, b) => (a.id < b.id ? -1 : 1));
 }

@@ -1,6 +1,6 @@
 import type { RecordKind, RecordTypes } from "@winter-bead/contract";
 import { QueryClient, useQuery } from "@tanstack/react-query";
-import type { PersistedClient, Persister } from "@tanstack/react-query-persist-client";
+import { persistQueryClientSave, type PersistedClient, type Persister } from "@tanstack/react-query-persist-client";
 import { del, get, set } from "idb-keyval";
 import { useMemo, useSyncExternalStore } from "react";
 import { v7 as uuidv7 } from "uuid";
@@ -15,16 +15,12 @@ export const queryClient = new QueryClient({
   defaultOptions: { queries: { staleTime: FRESH_FOR, gcTime: Infinity, networkMode: "always", retry: 2, refetchOnWindowFocus: true } },
 });
 
-export const outbox = new Outbox((kind, record) => {
-  queryClient.setQueryData<readonly Kept[]>(keyOf(kind), (list) => upserted(list, record));
-});
-
 const PERSIST_KEY = "winter-bead-queries";
 const PERSIST_AFTER = 400;
 let pending: ReturnType<typeof setTimeout> | undefined;
 
 /** Answers of the server, kept on this device so that the app opens without a signal. */
-export const persister: Persister = {
+const persister: Persister = {
   persistClient: (client: PersistedClient) => {
     clearTimeout(pending);
     pending = setTimeout(() => void set(PERSIST_KEY, client), PERSIST_AFTER);
@@ -34,8 +30,22 @@ export const persister: Persister = {
 };
 
 /** Kept even when the last fetch failed: old facts beat none. */
-export const shouldPersist = (query: { readonly queryKey: readonly unknown[]; readonly state: { readonly data: unknown } }) =>
+const shouldDehydrateQuery = (query: { readonly queryKey: readonly unknown[]; readonly state: { readonly data: unknown } }) =>
   query.queryKey[0] === "records" && query.state.data !== undefined;
+
+export const persistOptions = { persister, maxAge: Infinity, buster: "1", dehydrateOptions: { shouldDehydrateQuery } };
+
+/** Writes what is known to this device without waiting for a quiet moment. */
+const persistNow = () => persistQueryClientSave({ queryClient, ...persistOptions, persister: { ...persister, persistClient: (client) => set(PERSIST_KEY, client) } });
+
+export const outbox = new Outbox(async (accepted) => {
+  for (const kind of new Set(accepted.map((each) => each.kind))) {
+    const records = accepted.filter((each) => each.kind === kind).map((each) => each.record);
+    await queryClient.cancelQueries({ queryKey: keyOf(kind) });
+    queryClient.setQueryData<readonly Kept[]>(keyOf(kind), (list) => upserted(list, records));
+  }
+  await persistNow();
+});
 
 export const useOutbox = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.snapshot, outbox.snapshot);
 

@@ -25,10 +25,11 @@ test("an answer already newer than the waiting write wins", () => {
   expect(names(overlay("sites", [site("a", "From elsewhere", 4)], [item(1, "a", "Old", { replaces: 1 })]))).toEqual(["From elsewhere 4"]);
 });
 
-test("an accepted record takes its place once, a voided one leaves", () => {
-  const list = [site("a", "Yard"), site("c", "Row")];
-  expect(names(upserted<"sites">(list, site("b", "Bay"))!)).toEqual(["Yard 1", "Bay 1", "Row 1"]);
-  expect(names(upserted<"sites">(list, site("a", "Yard tap", 2))!)).toEqual(["Yard tap 2", "Row 1"]);
-  expect(names(upserted<"sites">(list, { ...site("a", "Yard", 2), voided: true })!)).toEqual(["Row 1"]);
-  expect(upserted(undefined, site("a", "Yard"))).toBeUndefined();
+test("accepted records take their places once, a voided one leaves, an older one changes nothing", () => {
+  const list = [site("a", "Yard"), site("c", "Row", 2)];
+  const after = (...records: readonly Kept<"sites">[]) => names(upserted<"sites">(list, records)!);
+  expect(after(site("b", "Bay"))).toEqual(["Yard 1", "Bay 1", "Row 2"]);
+  expect(after(site("a", "Yard tap", 2), site("c", "Old"))).toEqual(["Yard tap 2", "Row 2"]);
+  expect(after({ ...site("a", "Yard", 2), voided: true })).toEqual(["Row 2"]);
+  expect(upserted(undefined, [site("a", "Yard")])).toBeUndefined();
 });

@@ -23,7 +23,7 @@ const WALL = 8;
 const CAP = 7;
 const BEAD = 10;
 const SLIMMEST = 0.26;
-const WIDEST = 0.42;
+const WIDEST = 0.38;
 
 interface Bead {
   readonly x: number;

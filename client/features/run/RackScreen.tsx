@@ -13,7 +13,7 @@ import { byNeed, useRigs, type RigView } from "./useRigs";
 import { verdictWords } from "./words";
 
 const MOST_COLUMNS = 3;
-const TALLEST = 290;
+const TALLEST = 262;
 
 /** Vessels keep their order of size on the wall, within what stays readable. */
 function heightOf(view: RigView, all: readonly RigView[]): number {
@@ -119,7 +119,7 @@ export function RackScreen() {
       ) : null}
     </View>
   );
-  return <Screen detail={wide && selected ? <HistoryDetail view={selected} /> : undefined}>{rack}</Screen>;
+  return <Screen detail={wide && selected ? <HistoryDetail key={selected.facts.rig.id} view={selected} /> : undefined}>{rack}</Screen>;
 }
 
 function EmptyRack({ pending }: { readonly pending: boolean }) {

@@ -1,7 +1,7 @@
 import { expose } from "comlink";
 import { assess } from "./assess";
 
-const service = { assess };
-export type AssessService = typeof service;
+const worker = { assess };
+export type AssessWorker = typeof worker;
 
-expose(service);
+expose(worker);

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { DepletionAnswer } from "@winter-bead/core";
-import { assessInWorker } from "./useRigs";
+import { assessInWorker } from "./assess-service";
 import type { RigFacts } from "./assess";
 
 const REST = 150;

@@ -1,21 +1,9 @@
-import { wrap, type Remote } from "comlink";
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { RecordKind } from "@winter-bead/contract";
 import type { Id, Vessel } from "@winter-bead/core";
 import { useRecords } from "../../data/store";
 import { localDate } from "../../ui/format";
 import type { Assessment, RigFacts } from "./assess";
-import type { AssessService } from "./assess.worker";
-
-let service: Remote<AssessService> | undefined;
-
-/** The whole assessment of a rig, off the thread that draws. */
-export const assessInWorker = (facts: RigFacts): Promise<Assessment> => assessService().assess(facts);
-
-function assessService(): Remote<AssessService> {
-  service ??= wrap<AssessService>(new Worker(new URL("./assess.worker", window.location.href)));
-  return service;
-}
+import { assessInWorker } from "./assess-service";
 
 const MINUTE = 60_000;
 
@@ -44,8 +32,6 @@ export interface Rigs {
   readonly pending: boolean;
 }
 
-const KINDS: readonly RecordKind[] = ["rigs", "vessels", "charges", "visits"];
-
 /** The facts of every rig, each visit and charge with the rig it belongs to. */
 export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly pending: boolean } {
   const rigs = useRecords("rigs");
@@ -71,22 +57,28 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
       }];
     });
   }, [rigs.records, vessels.records, taps.records, meters.records, charges.records, visits.records, moment]);
-  const pending = [rigs, vessels, charges, visits].some((each) => each.pending) && KINDS.length > 0;
+  const pending = [rigs, vessels, charges, visits].some((each) => each.pending);
   return { facts, pending };
 }
 
-/** Asks the worker about each rig whose facts changed; the answer before stays until the new one comes. */
+/** Asks the worker about every rig whenever the facts change; while it works only the newest facts wait. */
 export function useRigs(): Rigs {
   const { facts, pending } = useRigFacts();
   const [answers, setAnswers] = useState<ReadonlyMap<Id, Assessment>>(new Map());
-  const newest = useRef(0);
+  const wanted = useRef<readonly RigFacts[] | undefined>(undefined);
+  const working = useRef(false);
   useEffect(() => {
-    const ticket = (newest.current += 1);
-    for (const each of facts) {
-      void assessInWorker(each).then((answer) => {
-        if (ticket === newest.current) setAnswers((before) => new Map(before).set(each.rig.id, answer));
-      });
-    }
+    wanted.current = facts;
+    const work = async () => {
+      working.current = true;
+      for (let next = wanted.current; next; next = wanted.current) {
+        wanted.current = undefined;
+        const assessed = await Promise.all(next.map(async (each) => [each.rig.id, await assessInWorker(each)] as const));
+        setAnswers(new Map(assessed));
+      }
+      working.current = false;
+    };
+    if (!working.current) void work();
   }, [facts]);
   const rigs = useMemo(() => facts.map((each) => ({ facts: each, assessment: answers.get(each.rig.id) })), [facts, answers]);
   return { rigs, pending };

@@ -2,7 +2,7 @@ import { TamaguiProvider, View } from "@tamagui/core";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { router, usePathname } from "expo-router";
 import { useEffect, useState, type ReactNode } from "react";
-import { persister, queryClient, shouldPersist, useOutbox } from "../../data/store";
+import { persistOptions, queryClient, useOutbox } from "../../data/store";
 import { Card, Pressable, TextButton } from "../../ui/boxes";
 import { useThemeName } from "../../ui/palette";
 import { useWide } from "../../ui/Screen";
@@ -156,7 +156,7 @@ export function AppShell({ children }: { readonly children: ReactNode }) {
   const theme = useThemeName();
   useServiceWorker();
   return (
-    <PersistQueryClientProvider client={queryClient} persistOptions={{ persister, maxAge: Infinity, buster: "1", dehydrateOptions: { shouldDehydrateQuery: shouldPersist } }}>
+    <PersistQueryClientProvider client={queryClient} persistOptions={persistOptions}>
       <TamaguiProvider config={config} defaultTheme={theme} key={theme}>
         <Frame>{children}</Frame>
       </TamaguiProvider>

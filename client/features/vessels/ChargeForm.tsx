@@ -58,7 +58,7 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
     if (complaints.length > 0) return;
     if (open) {
       const { id: _id, version: _version, voided: _voided, ...before } = open;
-      await change("charges", open, { ...before, ended: { at: new Date(now.getTime() - 1).toISOString(), why: values.why, ...(values.note ? { note: values.note } : {}) } });
+      await change("charges", open, { ...before, ended: { at: now.toISOString(), why: values.why, ...(values.note ? { note: values.note } : {}) } });
     }
     await keep("charges", body);
     form.forget();

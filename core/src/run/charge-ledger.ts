@@ -191,7 +191,7 @@ export function chargeLedgers(facts: LedgerFacts): readonly ChargeLedger[] {
   let current = -1;
   for (const visit of facts.visits) {
     const at = time(visit.at);
-    while (current + 1 < ledgers.length && time(ledgers[current + 1]!.charge.filledAt) <= at) {
+    while (current + 1 < ledgers.length && time(ledgers[current + 1]!.charge.filledAt) < at) {
       current += 1;
       const { startTotal } = ledgers[current]!.charge;
       if (startTotal !== undefined) addRemainder(ledgers[current - 1]?.lines, register.restart(startTotal));
