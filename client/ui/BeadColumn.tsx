@@ -19,9 +19,11 @@ export interface BeadColumnProps {
   readonly testID?: string;
 }
 
-const WALL = 8;
+/** Sizes at full height; a small drawing has smaller beads, not fewer. */
+const FULL_HEIGHT = 190;
 const CAP = 7;
-const BEAD = 10;
+const LARGEST_BEAD = 10;
+const SMALLEST_BEAD = 4.5;
 const SLIMMEST = 0.26;
 const WIDEST = 0.38;
 
@@ -32,9 +34,9 @@ interface Bead {
 }
 
 /** Beads in staggered rows; depth is counted from the inlet. */
-function packBeads(left: number, top: number, width: number, height: number, up: boolean): Bead[] {
-  const rows = Math.floor(height / BEAD);
-  const columns = Math.max(3, Math.floor(width / BEAD - 0.5));
+function packBeads(left: number, top: number, width: number, height: number, bead: number, up: boolean): Bead[] {
+  const rows = Math.floor(height / bead);
+  const columns = Math.max(3, Math.floor(width / bead - 0.5));
   const [dx, dy] = [width / (columns + 0.5), height / rows];
   return Array.from({ length: rows }, (_, row) =>
     Array.from({ length: columns }, (_unused, column) => {
@@ -50,16 +52,18 @@ function packBeads(left: number, top: number, width: number, height: number, up:
 export function BeadColumn({ throughput, transferUnits, front, up, proportion, height, label, testID }: BeadColumnProps) {
   const colours = usePalette();
   const width = height * Math.min(WIDEST, Math.max(SLIMMEST, proportion));
-  const bed = { x: WALL, y: CAP + WALL, width: width - 2 * WALL, height: height - CAP - 2 * WALL };
-  const beads = useMemo(() => packBeads(bed.x, bed.y, bed.width, bed.height, up), [bed.x, bed.y, bed.width, bed.height, up]);
+  const bead = Math.max(SMALLEST_BEAD, Math.min(LARGEST_BEAD, (LARGEST_BEAD * height) / FULL_HEIGHT));
+  const wall = 0.8 * bead;
+  const bed = { x: wall, y: CAP + wall, width: width - 2 * wall, height: height - CAP - 2 * wall };
+  const beads = useMemo(() => packBeads(bed.x, bed.y, bed.width, bed.height, bead, up), [bed.x, bed.y, bed.width, bed.height, bead, up]);
   const atDepth = (depth: number) => bed.y + bed.height * (up ? 1 - depth : depth);
   const [edgeA, edgeB] = [atDepth(front.low), atDepth(front.high)];
   const band = { y: Math.min(edgeA, edgeB), height: Math.max(1, Math.abs(edgeB - edgeA)) };
   const pointer = atDepth(front.typical);
-  const radius = BEAD * 0.43;
+  const radius = 0.43 * bead;
   return (
     <Svg width={width + 14} height={height} role="img" aria-label={label} testID={testID}>
-      <Rect x={width / 2 - 10} y={0} width={20} height={CAP + 3} rx={2} fill={colours.ink} />
+      <Rect x={width / 2 - bead} y={0} width={2 * bead} height={CAP + 3} rx={2} fill={colours.ink} />
       <Rect x={1} y={CAP} width={width - 2} height={height - CAP - 1} rx={Math.min(18, width / 4)} fill={colours.card} stroke={colours.ink} strokeWidth={2} />
       <G>
         {beads.map(({ x, y, depth }) => {
@@ -67,7 +71,7 @@ export function BeadColumn({ throughput, transferUnits, front, up, proportion, h
           const inBand = depth >= front.low && depth <= front.high;
           return (
             <G key={`${x} ${y}`}>
-              <Circle cx={x} cy={y} r={radius} fill={colours.ice} stroke={inBand ? colours.frost : colours.ink} strokeWidth={1.1} />
+              <Circle cx={x} cy={y} r={radius} fill={colours.ice} stroke={inBand ? colours.frost : colours.ink} strokeWidth={0.11 * bead} />
               {taken > 0.04 ? <Circle cx={x} cy={y} r={radius * Math.sqrt(taken)} fill={inBand ? colours.frost : colours.ink} /> : null}
             </G>
           );

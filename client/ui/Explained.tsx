@@ -7,22 +7,21 @@ import { Body, Small, Strong } from "./words";
 
 function InputLine({ input }: { readonly input: ExplanationInput }) {
   const [open, setOpen] = useState(false);
-  const unit = input.unit === "" ? "" : ` ${input.unit}`;
+  const { because } = input;
+  const line = (
+    <View testID="explain-input" flexDirection="row" flexWrap="wrap" columnGap="$2" alignItems="baseline" minHeight={26}>
+      <Strong testID="explain-symbol" minWidth={34}>{input.symbol}</Strong>
+      <Strong testID="explain-value" textDecorationLine={because ? "underline" : "none"}>{sixDigits(input.value)}</Strong>
+      {input.unit === "" ? null : <Body>{input.unit}</Body>}
+      <Body flexShrink={1}>{input.name}</Body>
+      <Small>{input.from}{input.assumption ? " (assumption)" : ""}</Small>
+    </View>
+  );
+  if (!because) return line;
   return (
-    <View gap="$1">
-      <View testID="explain-input" flexDirection="row" flexWrap="wrap" gap="$2" alignItems="baseline">
-        <Strong testID="explain-symbol" minWidth={34}>{input.symbol}</Strong>
-        <Body testID="explain-value" fontWeight="700">{sixDigits(input.value)}</Body>
-        <Body>{unit}</Body>
-        <Body flexShrink={1}>{input.name}</Body>
-        <Small>{input.from}{input.assumption ? " (assumption)" : ""}</Small>
-      </View>
-      {input.because ? (
-        <View paddingLeft="$4">
-          <TextButton onPress={() => setOpen(!open)} expanded={open} label={`Where ${input.name} comes from`}>{open ? "less" : "where this comes from"}</TextButton>
-          {open ? <Working explanation={input.because} /> : null}
-        </View>
-      ) : null}
+    <View>
+      <Pressable onPress={() => setOpen(!open)} aria-expanded={open} aria-label={`Where ${input.name} comes from`} alignItems="stretch">{line}</Pressable>
+      {open ? <View paddingLeft="$4"><Working explanation={because} /></View> : null}
     </View>
   );
 }

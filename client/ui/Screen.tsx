@@ -18,7 +18,7 @@ export function Screen({ title, children, detail, footer }: { readonly title?: s
   return (
     <View flex={1} flexDirection="row" minHeight={0} role="main">
       <View width={listWidth} flex={detail ? undefined : 1} minHeight={0} backgroundColor="$paper">
-        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, padding: wide ? 26 : 18, paddingBottom: 28, maxWidth: detail ? undefined : READING_WIDTH, width: "100%", alignSelf: wide ? "flex-start" : "center" }}>
+        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, padding: wide ? 26 : 18, paddingTop: wide ? 26 : 6, paddingBottom: 28, maxWidth: detail ? undefined : READING_WIDTH, width: "100%", alignSelf: wide ? "flex-start" : "center" }}>
           {title ? <Title marginBottom={12}>{title}</Title> : null}
           {children}
         </ScrollView>

@@ -21,7 +21,7 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     await use(complaints);
     expect(complaints).toEqual([]);
   }, { auto: true }],
-  demo: [async ({}, use) => { // eslint-disable-line no-empty-pattern
+  demo: [async ({}, use) => {
     const server = await RunningServer.start({ flags: [] });
     await use(server);
     await server.remove();

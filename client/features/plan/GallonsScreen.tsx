@@ -49,7 +49,7 @@ const text = (value: number) => String(Number(value.toPrecision(4)));
 
 function fromPreset(preset: VesselPreset, units: Units) {
   return {
-    kind: preset.kind, resin: text(toShown("volume", preset.grossVolume * preset.fillFraction, units)), grossVolume: text(toShown("volume", preset.grossVolume, units)),
+    kind: preset.kind, resin: text(toShown("resinVolume", preset.grossVolume * preset.fillFraction, units)), grossVolume: text(toShown("volume", preset.grossVolume, units)),
     diameter: text(toShown("length", preset.diameter, units)), emptyWeight: text(toShown("weight", preset.emptyWeight, units)), flow: text(toShown("flow", preset.flow, units)),
   };
 }
@@ -57,7 +57,7 @@ function fromPreset(preset: VesselPreset, units: Units) {
 const startWith = (units: Units): Typed => ({
   low: "130", typical: "160", high: "210", scale: "nacl", grade: "virgin", ...fromPreset(VESSEL_PRESETS[3]!, units), limit: "10",
   temperature: text(toShown("temperature", 15, units)), ph: "", alkalinity: "", silica: "", packing: "1", storage: "1", spread: "0.05", bypass: "0", constant: "200000",
-  ratedVolume: text(toShown("volume", 1600, units)), ratedPpm: "180", ratedResin: text(toShown("volume", 10, units)),
+  ratedVolume: text(toShown("volume", 1600, units)), ratedPpm: "180", ratedResin: text(toShown("resinVolume", 10, units)),
 });
 
 interface Parsed {
@@ -85,10 +85,10 @@ function parse(typed: Typed, units: Units, history: CapacityRange | undefined): 
   const question: GallonsQuestion = {
     feed, scale: toScale(typed.scale), temperature: read("temperature", RANGES.temperature, "temperature"),
     ph: optional("ph", RANGES.ph), alkalinity: optional("alkalinity", RANGES.alkalinity), silica: optional("silica", RANGES.silica),
-    grade: typed.grade, resin: read("resin", RANGES.volume, "volume"), diameter: read("diameter", RANGES.diameter, "length"), grossVolume: read("grossVolume", { ...RANGES.volume, name: "The vessel's volume" }, "volume"),
+    grade: typed.grade, resin: read("resin", RANGES.volume, "resinVolume"), diameter: read("diameter", RANGES.diameter, "length"), grossVolume: read("grossVolume", { ...RANGES.volume, name: "The vessel's volume" }, "volume"),
     emptyWeight: read("emptyWeight", RANGES.weight, "weight"), flow: read("flow", RANGES.flow, "flow"), limit: read("limit", { ...RANGES.value, name: "The limit", unit: "ppm NaCl" }),
     packing: read("packing", RANGES.factor), storage: read("storage", RANGES.factor), spread: read("spread", RANGES.spread), bypass: read("bypass", RANGES.bypass), constant: read("constant", RANGES.constant),
-    rating: rated ? { ratedLitres: read("ratedVolume", RANGES.ratedLitres, "volume"), ratedPpm: read("ratedPpm", RANGES.ratedPpm), scale: "nacl", resinLitres: read("ratedResin", RANGES.volume, "volume") } : undefined,
+    rating: rated ? { ratedLitres: read("ratedVolume", RANGES.ratedLitres, "volume"), ratedPpm: read("ratedPpm", RANGES.ratedPpm), scale: "nacl", resinLitres: read("ratedResin", RANGES.volume, "resinVolume") } : undefined,
     history,
   };
   if (question.resin > question.grossVolume * 1.001) errors.resin = "There is more resin than the vessel holds.";
@@ -211,7 +211,7 @@ function Inputs({ typed, patch, errors, units }: InputsProps) {
         {VESSEL_PRESETS.map((preset) => <PlainButton key={preset.name} onPress={() => patch(fromPreset(preset, units))}>{`${preset.name}, ${threeDigits(toShown("volume", preset.grossVolume, units))} ${unitOf("volume", units)}`}</PlainButton>)}
       </View>
       <FieldRow>
-        {field("resin", "Resin in it", unitOf("volume", units))}{field("diameter", "Inner diameter", unitOf("length", units))}
+        {field("resin", "Resin in it", unitOf("resinVolume", units))}{field("diameter", "Inner diameter", unitOf("length", units))}
         {field("flow", "Flow", unitOf("flow", units))}{field("limit", "Limit", "ppm NaCl")}
       </FieldRow>
       <Choice label="Limit by school" value={typed.limit} options={[{ value: "1", label: "Aquarium 1" }, { value: "2", label: "Aquarium 2" }, { value: "10", label: "Glass 10" }, { value: "20", label: "Glass 20" }]} onChange={(limit) => patch({ limit })} />
@@ -220,7 +220,7 @@ function Inputs({ typed, patch, errors, units }: InputsProps) {
         <View gap="$3">
           <FieldRow>
             {field("constant", "Trade constant", "gal·ppm/ft³ NaCl", `${(TRADE_CONSTANT_BAND.low / 1000).toFixed(0)},000 to ${(TRADE_CONSTANT_BAND.high / 1000).toFixed(0)},000 are in use`)}
-            {field("ratedVolume", "A maker's rating", unitOf("volume", units), "An example: put in the one you doubt")}{field("ratedPpm", "at a feed of", "ppm NaCl")}{field("ratedResin", "from resin of", unitOf("volume", units))}
+            {field("ratedVolume", "A maker's rating", unitOf("volume", units), "An example: put in the one you doubt")}{field("ratedPpm", "at a feed of", "ppm NaCl")}{field("ratedResin", "from resin of", unitOf("resinVolume", units))}
           </FieldRow>
           <FieldRow>{field("ph", "pH")}{field("alkalinity", "Alkalinity", "mg/L CaCO3")}{field("silica", "Silica", "mg/L")}{field("temperature", "Temperature", unitOf("temperature", units))}</FieldRow>
           <FieldRow>

@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { explainLeft, conductivityAt25, type Id, type Standing, type Visit } from "@winter-bead/core";
+import { explainLeft, conductivityAt25, type Id, type Visit } from "@winter-bead/core";
 import { router } from "expo-router";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { ScrollView } from "react-native";
@@ -9,7 +9,7 @@ import { keep, newId, outbox } from "../../data/store";
 import { Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { NumberField, TextField } from "../../ui/fields";
-import { dateInWords, litresRange, localDate, momentInWords, scaleUnit, shown, toShown, unitOf } from "../../ui/format";
+import { dateInWords, litresRange, localDate, momentInWords, scaleUnit, shown, toShown, unitOf, type Units } from "../../ui/format";
 import { NumberPad, typed } from "../../ui/NumberPad";
 import { useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
@@ -21,7 +21,7 @@ import { lastReading, lastWater, usualMeter } from "./last-values";
 import { StandingColumn } from "./RigColumn";
 import { useDatesWhileTyping } from "./useDatesWhileTyping";
 import type { RigView } from "./useRigs";
-import { leftWords, verdictWords } from "./words";
+import { leftWords, litresLeft, verdictWords } from "./words";
 
 interface FieldBoxProps {
   readonly label: string;
@@ -45,7 +45,7 @@ function FieldBox({ label, text, unit, last, focused, error, onPress, testID }: 
         <Body fontSize={text.length > 6 ? 21 : 28} lineHeight={34} fontWeight="800">{text === "" && !focused ? "–" : text}</Body>
         {focused ? <View width={2} height={28} backgroundColor="$ink" marginLeft={2} /> : null}
       </View>
-      <Small>{unit}</Small>
+      <Small textAlign="left">{unit}</Small>
       <Small numberOfLines={1}>{last}</Small>
     </Pressable>
   );
@@ -84,10 +84,12 @@ function useLog(view: RigView) {
   return { draft, patch, clear, focus, setFocus, visit, last, forgetIds: () => { ids.current = []; }, units };
 }
 
+type Log = ReturnType<typeof useLog>;
+
 const withDraft = (facts: RigFacts, visit: DraftVisit, now: number): RigFacts =>
   visit.body ? { ...facts, visits: [...facts.visits, { ...visit.body, id: "draft", at: new Date(now).toISOString() }] } : facts;
 
-function offerFor(field: DraftField, facts: RigFacts, log: ReturnType<typeof useLog>): Offer | undefined {
+function offerFor(field: DraftField, facts: RigFacts, log: Log): Offer | undefined {
   const { draft, last, units } = log;
   if (field === "temperature") return undefined;
   if (field === "water") {
@@ -107,7 +109,8 @@ function LiveVerdict({ view, assessment, dates }: { readonly view: RigView; read
   const { standing, verdict } = assessment;
   if (!standing || !verdict) return <Body testID="live-verdict" role="status">{assessment.because}</Body>;
   const words = verdictWords(view.facts, verdict, standing, units);
-  const left = shown("volume", standing.left.typical, units);
+  const litres = litresLeft(standing, verdict);
+  const left = shown("volume", litres.typical, units);
   return (
     <View flexDirection="row" gap="$3" minHeight={190}>
       <StandingColumn view={{ facts: view.facts, assessment }} height={190} />
@@ -121,13 +124,11 @@ function LiveVerdict({ view, assessment, dates }: { readonly view: RigView; read
           <Huge fontSize={36} lineHeight={42} testID="live-left">{left.text}</Huge>
           <Strong>{left.unit} {leftWords(standing, view.facts)}</Strong>
         </View>
-        <Small testID="live-range">{litresRange(standing.left.low, standing.left.high, units)}{dates ? `, ${dates}` : ""}</Small>
+        <Small testID="live-range">{litresRange(litres.low, litres.high, units)}{dates && litres.typical > 0 ? `, ${dates}` : ""}</Small>
       </View>
     </View>
   );
 }
-
-const explanationOf = (standing: Standing | undefined) => standing && explainLeft(standing);
 
 const wordsKept = (visit: Omit<Visit, "id" | "at">, rigName: string) => {
   const output = visit.readings.find((reading) => reading.point === "output");
@@ -153,7 +154,7 @@ function doubt(facts: RigFacts, draft: LogDraft): string | undefined {
   return undefined;
 }
 
-function MoreFields({ view, log }: { readonly view: RigView; readonly log: ReturnType<typeof useLog> }) {
+function MoreFields({ view, log }: { readonly view: RigView; readonly log: Log }) {
   const { draft, patch } = log;
   const { facts } = view;
   return (
@@ -183,28 +184,53 @@ function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): voi
   }, []);
 }
 
-/** Logging answers while the digits fall: three fields, the column and the verdict, a pad and one button. */
-export function LogScreen({ view }: { readonly view: RigView }) {
-  const { facts } = view;
-  const wide = useWide();
-  const log = useLog(view);
-  const { draft, patch, focus, setFocus, visit, units } = log;
-  const [more, setMore] = useState(false);
-  const [saving, setSaving] = useState(false);
+function waterUnitOf({ waterBy }: LogDraft, { rig }: RigFacts, units: Units): string {
+  const one = (quantity: "flow" | "volume", value: number) => `${shown(quantity, value, units).text} ${unitOf(quantity, units)}`;
+  if (waterBy === "total") return unitOf("volume", units);
+  return waterBy === "timed" ? `min at ${one("flow", rig.flow)}` : `${rig.jobName}s, ${one("volume", rig.litresPerJob)} each`;
+}
+
+/** Words about the last value that fit into a field's box. */
+const shortWords = (offer: Offer | undefined) => offer?.words.split(", ")[0] ?? "";
+
+function LogFields({ facts, log, unit }: { readonly facts: RigFacts; readonly log: Log; readonly unit: string }) {
+  const { draft, focus, setFocus, visit, units } = log;
   const hasMembrane = facts.rig.stages.some((stage) => stage.kind === "membrane");
-  const meter = facts.meters.find((each) => each.id === draft.meterId);
-  const unit = scaleUnit(meter?.scale ?? "nacl");
-  const needsTemperature = visit.errors.temperature !== undefined;
+  const box = (field: DraftField, label: string, fieldUnit: string) => (
+    <FieldBox testID={`log-${field}`} label={label} text={draft[field]} unit={fieldUnit} last={shortWords(offerFor(field, facts, log))} focused={focus === field} error={visit.errors[field]} onPress={() => setFocus(field)} />
+  );
+  return (
+    <View flexDirection="row" gap="$2">
+      {box("feed", "Feed", unit)}
+      {hasMembrane ? box("membrane", "After RO", unit) : null}
+      {box("output", "Output", unit)}
+      {box("water", WATER_LABEL[draft.waterBy], waterUnitOf(draft, facts, units))}
+    </View>
+  );
+}
 
-  const draftKey = JSON.stringify(visit.body ?? null);
-  const draftFacts = useMemo(() => withDraft(facts, visit, Math.max(facts.now, Date.now())), [facts, draftKey]); // eslint-disable-line react-hooks/exhaustive-deps
-  const settled = useDeferredValue(draftFacts);
-  const assessment = useMemo(() => assessQuickly(settled, view.assessment?.lessons), [settled, view.assessment?.lessons]);
-  const dates = useDatesWhileTyping(settled);
-  const today = localDate(facts.now);
-  const dateWords = dates ? `${dateInWords(dates.likely, today)}, ${dateInWords(dates.early, today)} to ${dateInWords(dates.late, today)}` : "";
+const WATER_WAYS = [{ value: "total", label: "Meter total" }, { value: "timed", label: "Minutes" }, { value: "jobs", label: "Jobs" }] as const;
 
-  const onKey = (key: string) => patch({ [focus]: typed(draft[focus], key) });
+/** What is wrong, or worth a second look, and the last value to take again. */
+function LogHelp({ facts, log }: { readonly facts: RigFacts; readonly log: Log }) {
+  const { draft, patch, focus, visit } = log;
+  const firstError = Object.values(visit.errors)[0];
+  const question = doubt(facts, draft);
+  const offer = offerFor(focus, facts, log);
+  return (
+    <>
+      {firstError ? <Body role="alert" color="$rowan">{firstError}</Body> : null}
+      {!firstError && question ? <Body role="status">{question}</Body> : null}
+      {visit.errors.water?.includes("new meter") ? <TextButton onPress={() => patch({ newMeter: true })}>It is a new meter, started at 0</TextButton> : null}
+      {offer?.text && draft[focus] === "" ? <TextButton testID="use-last" onPress={() => patch({ [focus]: offer.text })}>{`Same again: ${offer.words.replace("Last ", "")}`}</TextButton> : null}
+    </>
+  );
+}
+
+/** Keeps the visit on this device, clears the draft and offers the way back. */
+function useSave(facts: RigFacts, log: Log) {
+  const [saving, setSaving] = useState(false);
+  const { visit } = log;
   const canKeep = visit.body !== undefined && Object.keys(visit.errors).length === 0 && !saving;
   const save = async () => {
     if (!visit.body || !canKeep) return;
@@ -217,36 +243,51 @@ export function LogScreen({ view }: { readonly view: RigView }) {
     setSaving(false);
     router.navigate({ pathname: "/", params: { rig: facts.rig.id } });
   };
+  return { canKeep, save };
+}
+
+function useLiveAssessment(view: RigView, visit: DraftVisit) {
+  const { facts } = view;
+  const draftKey = JSON.stringify(visit.body ?? null);
+  // The key stands for the visit: a new object with the same content changes nothing.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const draftFacts = useMemo(() => withDraft(facts, visit, Math.max(facts.now, Date.now())), [facts, draftKey]);
+  const settled = useDeferredValue(draftFacts);
+  const assessment = useMemo(() => assessQuickly(settled, view.assessment?.lessons), [settled, view.assessment?.lessons]);
+  const dates = useDatesWhileTyping(settled);
+  const today = localDate(facts.now);
+  const dateWords = dates ? `${dateInWords(dates.likely, today)}, ${dateInWords(dates.early, today)} to ${dateInWords(dates.late, today)}` : "";
+  return { assessment, dateWords };
+}
+
+/** Logging answers while the digits fall: three fields, the column and the verdict, a pad and one button. */
+export function LogScreen({ view }: { readonly view: RigView }) {
+  const { facts } = view;
+  const wide = useWide();
+  const log = useLog(view);
+  const { draft, patch, focus, visit } = log;
+  const [more, setMore] = useState(false);
+  const { canKeep, save } = useSave(facts, log);
+  const { assessment, dateWords } = useLiveAssessment(view, visit);
+  const meter = facts.meters.find((each) => each.id === draft.meterId);
+  const tap = facts.taps.find((each) => each.id === draft.tapId);
+  const onKey = (key: string) => patch({ [focus]: typed(draft[focus], key) });
   usePhysicalKeys(onKey, () => void save());
-  const offer = offerFor(focus, facts, log);
-  const question = doubt(facts, draft);
-  const firstError = Object.values(visit.errors)[0];
-  const box = (field: DraftField, label: string, fieldUnit: string) => (
-    <FieldBox key={field} testID={`log-${field}`} label={label} text={draft[field]} unit={fieldUnit} last={(offerFor(field, facts, log)?.words ?? "").split(",").slice(0, field === "water" ? 2 : 1).join(",")} focused={focus === field} error={visit.errors[field]} onPress={() => setFocus(field)} />
-  );
-  const waterUnit = draft.waterBy === "total" ? unitOf("volume", units) : draft.waterBy === "timed" ? `min at ${shown("flow", facts.rig.flow, units).text} ${unitOf("flow", units)}` : `${facts.rig.jobName}s, ${shown("volume", facts.rig.litresPerJob, units).text} ${unitOf("volume", units)} each`;
 
   return (
     <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: wide ? 26 : 14, gap: 10, maxWidth: 620, width: "100%", alignSelf: "center" }}>
       <View role="main" gap={10}>
         <View flexDirection="row" justifyContent="space-between" alignItems="center">
           <TextButton onPress={() => router.navigate("/")} label="Back to the rack">{`‹ ${facts.rig.name}`}</TextButton>
-          <Small>{facts.taps.find((tap) => tap.id === draft.tapId)?.name}{meter ? ` · ${meter.name}` : ""}</Small>
+          <Small>{[tap?.name, meter?.name].filter(Boolean).join(" · ")}</Small>
           <TextButton onPress={() => setMore(!more)} expanded={more} testID="log-more">{more ? "Less" : "More"}</TextButton>
         </View>
-        <View flexDirection="row" gap="$2">
-          {box("feed", "Feed", unit)}
-          {hasMembrane ? box("membrane", "After RO", unit) : null}
-          {box("output", "Output", unit)}
-          {box("water", WATER_LABEL[draft.waterBy], waterUnit)}
-        </View>
-        {focus === "water" ? <Choice hideLabel label="How the water is known" value={draft.waterBy} options={[{ value: "total", label: "Meter total" }, { value: "timed", label: "Minutes" }, { value: "jobs", label: "Jobs" }]} onChange={(waterBy) => patch({ waterBy, water: "" })} /> : null}
-        {more || needsTemperature ? <MoreFields view={view} log={log} /> : null}
+        <LogFields facts={facts} log={log} unit={scaleUnit(meter?.scale ?? "nacl")} />
+        {focus === "water" ? <Choice hideLabel label="How the water is known" value={draft.waterBy} options={WATER_WAYS} onChange={(waterBy) => patch({ waterBy, water: "" })} /> : null}
+        {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
         <LiveVerdict view={view} assessment={assessment} dates={dateWords} />
-        <Explained explanation={explanationOf(assessment.standing)} testID="why-left" />
-        {firstError ? <Body role="alert" color="$rowan">{firstError}</Body> : question ? <Body role="status">{question}</Body> : null}
-        {visit.errors.water?.includes("new meter") ? <TextButton onPress={() => patch({ newMeter: true })}>It is a new meter, started at 0</TextButton> : null}
-        {offer?.text && draft[focus] === "" ? <TextButton testID="use-last" onPress={() => patch({ [focus]: offer.text })}>{`Same again: ${offer.text}`}</TextButton> : null}
+        <Explained explanation={assessment.standing && explainLeft(assessment.standing)} testID="why-left" />
+        <LogHelp facts={facts} log={log} />
         <NumberPad onKey={onKey} />
         <HeavyButton onPress={() => void save()} disabled={!canKeep} testID="keep-it">{visit.isEmpty ? "Type a reading" : "Keep it"}</HeavyButton>
       </View>

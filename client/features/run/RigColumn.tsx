@@ -6,7 +6,7 @@ import { Pressable } from "../../ui/boxes";
 import { dateInWords, litresRange, localDate, shown, threeDigits, toShown } from "../../ui/format";
 import { Body, Small, Strong } from "../../ui/words";
 import type { RigView } from "./useRigs";
-import { leftWords } from "./words";
+import { leftWords, litresLeft } from "./words";
 
 /** Width over height of the resin bed, from its volume and diameter. */
 export function proportionOf(diameter: number, grossVolume: number): number {
@@ -42,21 +42,23 @@ function RangeWords({ view }: { readonly view: RigView }) {
   const { units } = useSettings();
   const where = view.assessment?.standing;
   if (!where) return <Small>{view.assessment?.because ?? " "}</Small>;
-  const [low, high] = [where.left.low, where.left.high].map((value) => threeDigits(toShown("volume", value, units)));
+  const left = litresLeft(where, view.assessment?.verdict);
+  const [low, high] = [left.low, left.high].map((value) => threeDigits(toShown("volume", value, units)));
   return <Small textAlign="left" testID={`left-${view.facts.rig.name}`}>{low === high ? low : `${low}–${high}`} {leftWords(where, view.facts)}</Small>;
 }
 
 /** When the limit falls: the likely day, with the early and the late one. */
 export function datesInWords(view: RigView): string {
-  const { dates, because, standing } = view.assessment ?? {};
+  const { dates, because, standing, verdict } = view.assessment ?? {};
+  if (verdict?.reason === "above-hard") return "now";
   const today = localDate(view.facts.now);
   if (dates) return dateInWords(dates.likely, today);
   return standing ? (because ?? "no date") : "";
 }
 
 export function dateRange(view: RigView): string {
-  const { dates } = view.assessment ?? {};
-  if (!dates) return "";
+  const { dates, verdict } = view.assessment ?? {};
+  if (!dates || verdict?.reason === "above-hard") return "";
   const today = localDate(view.facts.now);
   const [early, late] = [dateInWords(dates.early, today), dateInWords(dates.late, today)];
   return early === late ? early : `${early} to ${late}`;
@@ -66,9 +68,10 @@ export function dateRange(view: RigView): string {
 export function RigColumn({ view, height, selected, onPress }: { readonly view: RigView; readonly height: number; readonly selected: boolean; readonly onPress: () => void }) {
   const { units } = useSettings();
   const where = view.assessment?.standing;
-  const left = where && shown("volume", where.left.typical, units);
+  const litres = where && litresLeft(where, view.assessment?.verdict);
+  const left = litres && shown("volume", litres.typical, units);
   const { rig } = view.facts;
-  const range = where ? litresRange(where.left.low, where.left.high, units) : "";
+  const range = litres ? litresRange(litres.low, litres.high, units) : "";
   return (
     <Pressable onPress={onPress} aria-pressed={selected} aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} left, ${range}, ${datesInWords(view)}` : "no charge"}`} alignItems="flex-start" justifyContent="flex-end" gap="$1" flexShrink={1}>
       <View flexDirection="row" alignItems="baseline" gap="$1">

@@ -32,7 +32,9 @@ export interface Rigs {
   readonly pending: boolean;
 }
 
-/** The facts of every rig, each visit and charge with the rig it belongs to. */
+const NO_FACTS: readonly RigFacts[] = [];
+
+/** The facts of every rig, once all of them are here: half the facts would give a wrong number. */
 export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly pending: boolean } {
   const rigs = useRecords("rigs");
   const vessels = useRecords("vessels");
@@ -43,7 +45,9 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
   const now = useNow();
   const newest = visits.records.reduce((latest, visit) => Math.max(latest, Date.parse(visit.at)), 0);
   const moment = Math.max(now, newest);
+  const pending = [rigs, vessels, taps, meters, charges, visits].some((each) => each.pending);
   const facts = useMemo(() => {
+    if (pending) return NO_FACTS;
     const byTime = [...visits.records].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
     const byFilling = [...charges.records].sort((a, b) => Date.parse(a.filledAt) - Date.parse(b.filledAt));
     const vesselById = new Map<Id, Vessel>(vessels.records.map((vessel) => [vessel.id, vessel]));
@@ -56,8 +60,7 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
         visits: byTime.filter((visit) => visit.rigId === rig.id), charges: byFilling.filter((charge) => charge.rigId === rig.id),
       }];
     });
-  }, [rigs.records, vessels.records, taps.records, meters.records, charges.records, visits.records, moment]);
-  const pending = [rigs, vessels, charges, visits].some((each) => each.pending);
+  }, [rigs.records, vessels.records, taps.records, meters.records, charges.records, visits.records, moment, pending]);
   return { facts, pending };
 }
 

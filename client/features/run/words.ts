@@ -1,4 +1,4 @@
-import { onScale, type Standing, type Verdict } from "@winter-bead/core";
+import { onScale, type Standing, type ThreeOf, type Verdict } from "@winter-bead/core";
 import { litres, litresRange, scaleUnit, threeDigits, type Units } from "../../ui/format";
 import type { RigFacts } from "./assess";
 
@@ -45,6 +45,11 @@ export function verdictWords(facts: RigFacts, verdict: Verdict, where: Standing,
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+const NONE_LEFT: ThreeOf<number> = { low: 0, typical: 0, high: 0 };
+
+/** Litres to show as left: none once the output itself is above the hard mark. */
+export const litresLeft = (where: Standing, verdict: Verdict | undefined): ThreeOf<number> => (verdict?.reason === "above-hard" ? NONE_LEFT : where.left);
 
 /** `left` or, above the limit, the mark the litres run to. */
 export const leftWords = (where: Standing, facts: RigFacts) => (where.leftTo === "limit" ? "left" : `to ${facts.vessel.marks.hard}`);

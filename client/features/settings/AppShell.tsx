@@ -132,7 +132,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
   return (
     <View flex={1} flexDirection={wide ? "row" : "column"} position="relative" backgroundColor="$paper" minHeight={0} height="100%">
       {wide ? <Rail path={path} onKeys={() => setKeys(true)} /> : null}
-      {!wide && !logging ? <View position="absolute" top={10} right={18} zIndex="$1"><SentState /></View> : null}
+      {!wide && !logging ? <View alignItems="flex-end" paddingHorizontal={18} marginBottom={-14} zIndex="$1"><SentState /></View> : null}
       <View flex={1} minHeight={0} minWidth={0}>
         <View flex={1} minHeight={0}>{children}</View>
         {wide ? <ToastLine /> : null}

@@ -11,7 +11,6 @@ import { shown, toInternal, toShown, typedNumber, unitOf } from "../../ui/format
 import { showToast } from "../../ui/toast";
 import { Body, Heading } from "../../ui/words";
 import type { RigFacts } from "../run/assess";
-import { complaintsAbout } from "./check-record";
 import { CONTAINER_OPTIONS, GRADE_OPTIONS } from "./presets";
 
 interface ChargeValues {
@@ -36,19 +35,20 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
   const [trouble, setTrouble] = useState<string>();
   const open = charges.find((charge) => charge.vesselId === vessel.id && charge.ended === undefined);
   const form = useKeptForm<ChargeValues>(`charge:${vessel.id}:${units}`, {
-    grade: open?.grade ?? "virgin", resinLitres: text(toShown("volume", vessel.grossVolume * vessel.fillFraction, units)), packing: "settled", container: "fresh", months: "1", warm: "no", startTotal: "", why: "limit", note: "",
+    grade: open?.grade ?? "virgin", resinLitres: text(toShown("resinVolume", vessel.grossVolume * vessel.fillFraction, units)), packing: "settled", container: "fresh", months: "1", warm: "no", startTotal: "", why: "limit", note: "",
   });
   const { control, watch, getValues, clearErrors } = form;
   const weight = wetWeight({ empty: vessel.emptyWeight ?? 0, resin: Math.min(vessel.grossVolume, open?.resinLitres ?? vessel.grossVolume * vessel.fillFraction), grossVolume: vessel.grossVolume });
 
   const save = async () => {
+    const { complaintsAbout } = await import("./check-record");
     clearErrors();
     const values = getValues();
     const now = new Date();
     const resin = typedNumber(values.resinLitres);
     const total = typedNumber(values.startTotal);
     const body: Omit<Charge, "id"> = {
-      vesselId: vessel.id, rigId: rig.id, grade: values.grade, resinLitres: (resin === undefined ? undefined : toInternal("volume", resin, units)) as number, packing: values.packing,
+      vesselId: vessel.id, rigId: rig.id, grade: values.grade, resinLitres: (resin === undefined ? undefined : toInternal("resinVolume", resin, units)) as number, packing: values.packing,
       stored: values.container === "fresh" ? undefined : { container: values.container, months: typedNumber(values.months) as number, warm: values.warm === "yes" },
       filledAt: now.toISOString(), startTotal: total === undefined ? undefined : toInternal("volume", total, units),
     };
@@ -82,7 +82,7 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
       <Heading>The new charge</Heading>
       <FormChoice control={control} name="grade" label="Resin" options={GRADE_OPTIONS} />
       <FieldRow>
-        <FormNumber control={control} name="resinLitres" label="Resin put in" unit={unitOf("volume", units)} hint={`${Math.round(100 * vessel.fillFraction)} % of ${vessel.name}`} />
+        <FormNumber control={control} name="resinLitres" label="Resin put in" unit={unitOf("resinVolume", units)} hint={`${Math.round(100 * vessel.fillFraction)} % of ${vessel.name}`} />
         <FormNumber control={control} name="startTotal" label="Water meter now" unit={unitOf("volume", units)} hint="Leave empty without a meter." />
       </FieldRow>
       <FormChoice control={control} name="packing" label="How the beads lie" options={[{ value: "settled", label: "Well settled" }, { value: "poured", label: "Poured only" }, { value: "loose-cartridge", label: "Loose" }]} />

@@ -9,7 +9,6 @@ import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKept
 import { typedNumber } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
-import { complaintsAbout } from "./check-record";
 import { SCALE_OPTIONS } from "./presets";
 import { toScale } from "./TapForm";
 
@@ -32,6 +31,7 @@ export function MeterForm({ meter }: { readonly meter: Kept<"meters"> | undefine
   const { control, watch, getValues, clearErrors } = form;
 
   const save = async () => {
+    const { complaintsAbout } = await import("./check-record");
     clearErrors();
     const { name, scale, factor, compensated, checkedOn } = getValues();
     const body: Omit<Meter, "id"> = {

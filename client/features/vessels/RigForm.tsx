@@ -11,7 +11,6 @@ import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKept
 import { shown, threeDigits, toInternal, toShown, typedNumber, unitOf, type Units } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Heading, Small } from "../../ui/words";
-import { complaintsAbout } from "./check-record";
 import { KIND_OPTIONS, marksChoiceOf, marksOptions, USE_OPTIONS, usualMarks, VESSEL_PRESETS, type MarksChoice, type VesselPreset } from "./presets";
 
 interface RigValues {
@@ -109,7 +108,7 @@ function WeightNote({ values, units }: { readonly values: RigValues; readonly un
   const weight = wetWeight({ empty: vessel.emptyWeight ?? 0, resin: vessel.grossVolume * vessel.fillFraction, grossVolume: vessel.grossVolume });
   if (!weight.ok) return null;
   const { text: number, unit } = shown("weight", weight.value.kilograms, units);
-  return <Small>{`Holds ${threeDigits(toShown("volume", vessel.grossVolume * vessel.fillFraction, units))} ${unitOf("volume", units)} of resin; weighs about ${number} ${unit} wet${weight.value.twoPeople ? ": lift with two, and follow your local rules for lifting" : ""}.`}</Small>;
+  return <Small>{`Holds ${threeDigits(toShown("resinVolume", vessel.grossVolume * vessel.fillFraction, units))} ${unitOf("resinVolume", units)} of resin; weighs about ${number} ${unit} wet${weight.value.twoPeople ? ": lift with two, and follow your local rules for lifting" : ""}.`}</Small>;
 }
 
 const COMPLAINT_FIELDS = { tapId: "tapId", fillFraction: "fillPercent", "marks.watch": "watch", "marks.limit": "limit", "marks.hard": "hard", "stages.2.rejection": "rejection" } as const;
@@ -142,6 +141,7 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
     setValue("litresPerJob", text(toShown("volume", JOBS[use].litres, units)));
   };
   const save = async () => {
+    const { complaintsAbout } = await import("./check-record");
     clearErrors();
     const now = getValues();
     const vesselId = vessel?.id ?? newId();

@@ -11,7 +11,6 @@ import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKept
 import { scaleUnit, toInternal, toShown, typedNumber, unitOf } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
-import { complaintsAbout } from "./check-record";
 import { SCALE_OPTIONS } from "./presets";
 
 interface TapValues {
@@ -61,6 +60,7 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
   };
 
   const save = async () => {
+    const { complaintsAbout } = await import("./check-record");
     clearErrors();
     const values = getValues();
     const site = { name: values.siteName };

@@ -1,0 +1,9 @@
+import { Text, View } from "@tamagui/core";
+
+export default function Index() {
+  return (
+    <View>
+      <Text>bare</Text>
+    </View>
+  );
+}
