@@ -19,7 +19,7 @@ need_debian() {
   say "Installing $what from Debian's packages."
   log=$(mktemp)
   as_root env DEBIAN_FRONTEND=noninteractive apt-get update -qq >"$log" 2>&1 || true
-  if ! as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$@" >>"$log" 2>&1; then
+  if ! as_root env DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=120 install -y -qq --no-install-recommends "$@" >>"$log" 2>&1; then
     stop "$what could not be installed: $(grep -E '^E:' "$log" | head -1 || tail -1 "$log")"
   fi
   rm -f "$log"
