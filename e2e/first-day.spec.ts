@@ -1,6 +1,8 @@
 import { allSent, choose, expect, fill, numbersIn, press, RunningServer, tapDigits, test } from "./support/app";
 import type { Page } from "@playwright/test";
 
+test.use({ networkMayFail: true });
+
 let server: RunningServer;
 test.beforeAll(async () => { server = await RunningServer.start({ flags: ["--empty"] }); });
 test.afterAll(() => server.remove());

@@ -2,6 +2,8 @@ import { randomUUID } from "node:crypto";
 import { firstRig, visitBody } from "../server/tests/sample-records";
 import { allSent, expect, RunningServer, tapDigits, test } from "./support/app";
 
+test.use({ networkMayFail: true });
+
 interface Listed {
   readonly items: readonly { readonly id: string; readonly version: number; readonly name?: string }[];
 }

@@ -36,7 +36,7 @@ for (const units of ["metric", "us"] as const) {
       expect(await place.getByTestId("explain-result").first().innerText()).toBe(typical.split(" ")[0]);
       for (const working of await place.getByTestId("working").all()) await expectWorkingTrue(working);
     }
-    for (const name of [/^Contact time/, /^Bed volumes/, /^Pressure loss/]) {
+    for (const name of [/^Contact time/, /^Bed volumes/, /^Pressure loss/, /^Weight/]) {
       await page.getByRole("button", { name }).click();
     }
     for (const working of await page.getByTestId("working").all()) await expectWorkingTrue(working);

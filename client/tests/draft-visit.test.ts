@@ -4,7 +4,7 @@ import { typed } from "../ui/NumberPad";
 
 const rig: Rig = { id: "rig", name: "Van", use: "glass", tapId: "tap", flow: 3.2, stages: [{ kind: "resin", vesselId: "v" }], jobName: "house", litresPerJob: 60 };
 const meter: Meter = { id: "meter", name: "Pocket", scale: "nacl", compensated: true };
-const parts: DraftParts = { rig, meters: [meter], units: "metric", flow: 3.2, lastTotal: 1000 };
+const parts: DraftParts = { rig, meters: [meter], units: "metric", lastTotal: 1000 };
 const draft = (more: Partial<LogDraft>): LogDraft => ({ ...EMPTY_DRAFT, meterId: "meter", tapId: "tap", ...more });
 const visit = (more: Partial<LogDraft>, changed: Partial<DraftParts> = {}) => draftVisit(draft(more), { ...parts, ...changed }, () => "id");
 
@@ -18,6 +18,8 @@ test("water is a total, minutes or jobs, its kind remembered", () => {
   expect(visit({ water: "1120" }).body?.water).toEqual({ by: "total", total: 1120 });
   expect(visit({ water: "25", waterBy: "timed" }).body?.water).toEqual({ by: "timed", minutes: 25, flow: 3.2 });
   expect(visit({ water: "3", waterBy: "jobs" }).body?.water).toEqual({ by: "jobs", jobs: 3, litresPerJob: 60 });
+  expect(visit({ water: "25", waterBy: "timed", flow: "2.5" }).body?.water).toEqual({ by: "timed", minutes: 25, flow: 2.5 });
+  expect(visit({ water: "3", waterBy: "jobs", perJob: "x" }).errors.water).toMatch(/water of a job/);
   expect(visit({ water: "300" }, { units: "us", lastTotal: undefined }).body?.water).toEqual({ by: "total", total: 300 * 3.785411784 });
 });
 

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { convertExplanation, explainBed, explainConstantLife, explainLife, explainRatedLife, life, LITRES_PER_US_GALLON, unwrap, type Explanation, type LifeInput } from "../src/index";
+import { convertExplanation, explainBed, explainConstantLife, explainLife, explainRatedLife, explainWeight, life, LITRES_PER_US_GALLON, unwrap, type Explanation, type LifeInput } from "../src/index";
 import { evaluateExplanation } from "./evaluate-formula";
 
 function expectTrue(explanation: Explanation): void {
@@ -43,6 +43,11 @@ describe("every explanation gives its own number", () => {
     const { contact, bedVolumes, pressure } = unwrap(explainBed({ volume: 11.5, diameter: 180, flow: 3.2 }));
     for (const explanation of [contact, bedVolumes, pressure]) expectTrue(explanation);
     expect(pressure.value).toBeCloseTo(2.736, 3);
+  });
+
+  test("of the wet weight", () => {
+    expectTrue(unwrap(explainWeight({ empty: 7.5, resin: 24, grossVolume: 28 })));
+    expect(explainWeight({ empty: 7.5, resin: 30, grossVolume: 28 }).ok).toBe(false);
   });
 
   test("in gallons as in litres", () => {

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { breakthrough, flowPaths, frontDepth, life, lifeRange, livesBySchool, meanBreakthrough, shareTaken, spentThroughput, spreadOfSchools, throughputAt, throughputBetween, unwrap, workOutLife, type LifeInput } from "../src/index";
+import { breakthrough, flowPaths, flowVerdict, frontDepth, life, lifeRange, livesBySchool, meanBreakthrough, shareTaken, spentThroughput, spreadOfSchools, throughputAt, throughputBetween, unwrap, workOutLife, type LifeInput } from "../src/index";
 
 const transferUnits = fc.double({ min: 0.3, max: 80, noNaN: true });
 const spread = fc.double({ min: 0.01, max: 0.3, noNaN: true });
@@ -114,6 +114,16 @@ describe("a life", () => {
     for (const each of lives) expect(each.low < each.typical && each.typical < each.high).toBe(true);
     expect(lives[0]!.typical).toBeCloseTo((200_000 / 160) * (12 / 28.316846592) * 3.785411784, 6);
     expect(unwrap(spreadOfSchools(lives)).ratio).toBeGreaterThan(1);
+  });
+
+  test("at a lower flow gains a little by contact and the rest by plain saving", () => {
+    const input: LifeInput = { water: { reading: { value: 160, scale: "nacl" } }, capacity: { grade: "virgin" }, bed: { volume: 11.9, diameter: 180, flow: 3.2 }, limit: { value: 10, scale: "nacl" } };
+    const { now, lower, byContact, bySaving } = unwrap(flowVerdict(input, 2.4, 20));
+    expect(byContact).toBeGreaterThan(0);
+    expect(byContact).toBeLessThan(0.05);
+    expect(bySaving).toBeCloseTo(1 / 3, 9);
+    expect(lower.jobs / now.jobs).toBeCloseTo((1 + byContact) * (1 + bySaving), 9);
+    expect(flowVerdict(input, 3.2, 20).ok).toBe(false);
   });
 
   test("from a bed with a figure outside its range is a fault with a sentence, not a number", () => {

@@ -4,6 +4,8 @@ import { RunningServer } from "../../server/tests/running-server";
 interface Fixtures {
   /** Complaints of the page's console; a test fails when there is one. */
   readonly complaints: string[];
+  /** For tests that cut the network or the server: what the browser says of that is no error of the page. */
+  readonly networkMayFail: boolean;
 }
 
 interface WorkerFixtures {
@@ -12,10 +14,11 @@ interface WorkerFixtures {
 
 /** A browser page that must stay free of errors, and a server with the demo shared by the tests of a worker. */
 export const test = base.extend<Fixtures, WorkerFixtures>({
-  complaints: [async ({ page }, use) => {
+  networkMayFail: [false, { option: true }],
+  complaints: [async ({ page, networkMayFail }, use) => {
     const complaints: string[] = [];
     page.on("console", (message) => {
-      if (message.type() === "error" && !/Failed to load resource|net::ERR/.test(message.text())) complaints.push(message.text());
+      if (message.type() === "error" && !(networkMayFail && /Failed to load resource|net::ERR/.test(message.text()))) complaints.push(message.text());
     });
     page.on("pageerror", (error) => complaints.push(error.message));
     await use(complaints);

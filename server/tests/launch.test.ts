@@ -1,5 +1,5 @@
 import { spawnSync } from "node:child_process";
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
@@ -103,6 +103,16 @@ describe("after kill -9", () => {
     expect(((await server.request("GET", "/api/v1/rigs")).body as { items: unknown[] }).items).toHaveLength(1);
     await server.end();
   });
+});
+
+(process.getuid?.() === 0 ? test : test.skip)("root's own closed folder, which no other user can enter, still holds a database", async () => {
+  const closed = newFolder();
+  chmodSync(closed, 0o700);
+  const server = await RunningServer.start({ dataFolder: join(closed, "data") });
+  expect(await listed(server)).toBe(0);
+  await server.end();
+  await server.again();
+  await server.end();
 });
 
 describe("what stands in the way is said in one sentence", () => {

@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { chargeLedgers, explainLeft, onScale, resinFeedPoint, type Charge, type ChargeLedger, type Id, type LedgerLine, type Meter, type ReadingPoint } from "@winter-bead/core";
+import { chargeLedgers, explainLeft, onScale, resinFeedPoint, type CapacityRange, type Charge, type ChargeLedger, type Id, type LedgerLine, type Meter, type ReadingPoint, type Standing } from "@winter-bead/core";
 import { format } from "date-fns/format";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
@@ -87,6 +87,31 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
   );
 }
 
+const WEEKDAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"] as const;
+
+/** In words: what the count says alone, what the readings changed, and what the date rests on. */
+function WhyBelief({ where, view }: { readonly where: Standing; readonly view: RigView }) {
+  const { units } = useSettings();
+  const [open, setOpen] = useState(false);
+  const ended = view.assessment?.lessons?.ended ?? [];
+  const range = ({ low, median, high }: CapacityRange) => `${median.toFixed(2)} eq/L (${low.toFixed(2)} to ${high.toFixed(2)})`;
+  const worked = where.daily.map((day, i) => ({ name: WEEKDAYS[i]!, mean: day.mean })).filter((day) => day.mean > 0);
+  return (
+    <View gap="$1">
+      <TextButton onPress={() => setOpen(!open)} expanded={open} testID="why-belief">{open ? "Close" : "Why this capacity and this date"}</TextButton>
+      {open ? (
+        <View gap="$2" borderLeftColor="$line" borderLeftWidth={3} paddingLeft="$3" testID="belief">
+          <Body>{`By the count alone this resin holds ${range(where.capacityByCount)}: its grade, ${ended.length} past ${ended.length === 1 ? "charge" : "charges"} of this vessel, and that it has not failed sooner.`}</Body>
+          <Body>{`With this charge's ${where.outputs.length} output readings: ${range(where.capacity)}. One odd reading counts little, two that rise count much.`}</Body>
+          <Body>{`The water is ${where.used.quality}, so the load is known to about ${Math.round(100 * where.used.sd)} %.`}</Body>
+          <Body>{worked.length > 0 ? `Usual water, last eight weeks: ${worked.map((day) => `${day.name} ${litres(day.mean, units)}`).join(", ")}. The dates are the 10, 50 and 90 % points of 4,000 simulated futures; today counts.` : "No water was logged in the last eight weeks, so there is no date."}</Body>
+          <Small>School: resin chemistry, corrected by your own history. Source: Hall et al. 1966; Kalbfleisch and Prentice 2002; Metropolis and Ulam 1949.</Small>
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
 /** Readings of one vessel against litres, charge by charge, with what the front is expected to do. */
 export function HistoryDetail({ view }: { readonly view: RigView }) {
   const { facts, assessment } = view;
@@ -123,7 +148,8 @@ export function HistoryDetail({ view }: { readonly view: RigView }) {
         {where ? <Small>Line: the likely front. Band: early to late, as the count and your readings have it.</Small> : null}
       </View>
       <Figures view={view} ledger={ledger} />
-      {where ? <Explained explanation={explainLeft(where)} /> : null}
+      {where ? <Explained explanation={explainLeft(where)} label="Why this many litres" /> : null}
+      {where ? <WhyBelief where={where} view={view} /> : null}
       <Choice label="Charge" value={ledger.charge.id} options={[...ledgers].reverse().slice(0, 8).map((each) => ({ value: each.charge.id, label: chargeName(each.charge) }))} onChange={setChosen} />
       {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
       <View role="table" aria-label={`Visits of ${facts.rig.name}`}>

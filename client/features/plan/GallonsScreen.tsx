@@ -123,12 +123,12 @@ function Headline({ answer, question, kind, units }: { readonly answer: GallonsA
   const chemistry = answer.schools.find((life) => life.school === "chemistry")!;
   const { text: number, unit } = shown("volume", chemistry.typical, units);
   const { front, throughput } = answer.column;
-  const percent = (share: number) => `${Math.round(100 * share)} %`;
+  const depth = (share: number) => `${Math.round(100 * share)} %`;
   return (
     <Card flexDirection="row" gap="$4" borderColor="$ink">
       <BeadColumn
         testID="plan-column" throughput={throughput} transferUnits={answer.bed.transferUnits} front={front} up={flowsUp(kind)} proportion={proportionOf(question.diameter, question.grossVolume)} height={150}
-        label={`After ${litres(answer.column.litres, units)}: front between ${percent(front.low)} and ${percent(front.high)} of the depth`}
+        label={`After ${litres(answer.column.litres, units)}: front between ${depth(front.low)} and ${depth(front.high)} of the depth`}
       />
       <View flex={1} gap="$1" minWidth={0}>
         {answer.life.reachable ? (
@@ -136,14 +136,17 @@ function Headline({ answer, question, kind, units }: { readonly answer: GallonsA
         ) : <Strong fontSize="$4">Out of reach</Strong>}
         {answer.life.reachable ? <Body testID="life-range">{litresRange(chemistry.low, chemistry.high, units)} to {question.limit} ppm NaCl</Body> : null}
         <Body role="status">{answer.life.reason ?? `The ${answer.life.limitingSide} beads end it.`}</Body>
+        {answer.hiddenLoad ? <Body>Until anything leaks: carbon dioxide and silica count here, and a meter shows their end later.</Body> : null}
         <Small>{`Drawn after ${litres(answer.column.litres, units)}; the band is your feed's range.`}</Small>
       </View>
     </Card>
   );
 }
 
+const percent = (share: number) => `${threeDigits(100 * share)} %`;
+
 function BedFacts({ answer, units }: { readonly answer: GallonsAnswer; readonly units: Units }) {
-  const { bed, bedExplanations, weight } = answer;
+  const { bed, bedExplanations, weight, weightExplanation, flow } = answer;
   const pressure = shown("pressure", bed.pressureLoss, units);
   const facts = [
     { name: "Contact time", value: `${threeDigits(bed.contactSeconds)} s`, because: bedExplanations.contact },
@@ -159,7 +162,12 @@ function BedFacts({ answer, units }: { readonly answer: GallonsAnswer; readonly 
           <View flexDirection="row" justifyContent="space-between"><Body>{name}</Body><Strong textDecorationLine="underline">{value}</Strong></View>
         </Explained>
       ))}
-      {heavy ? <View flexDirection="row" justifyContent="space-between"><Body>Weight, wet</Body><Strong>{heavy.text} {heavy.unit}{weight.twoPeople ? ", lift with two" : ""}</Strong></View> : null}
+      {heavy ? (
+        <Explained explanation={weightExplanation}>
+          <View flexDirection="row" justifyContent="space-between"><Body>Weight, wet</Body><Strong textDecorationLine="underline">{heavy.text} {heavy.unit}{weight.twoPeople ? ", lift with two" : ""}</Strong></View>
+        </Explained>
+      ) : null}
+      {flow ? <Body testID="flow-verdict">{`Turned down to ${shown("flow", flow.lower.flow, units).text} ${unitOf("flow", units)}, contact alone gives ${percent(flow.byContact)} more litres; the water not used gives ${percent(flow.bySaving)} more jobs.`}</Body> : null}
       {answer.life.warnings.map((warning) => <Body key={warning.code} role="note">{warning.message}</Body>)}
     </View>
   );
@@ -174,6 +182,7 @@ function Schools({ answer, units }: { readonly answer: GallonsAnswer; readonly u
       <Heading>Four schools</Heading>
       {answer.schools.map((life) => <SchoolRow key={life.school} life={life} most={most} answer={answer} units={units} />)}
       {hasHistory ? null : <Small testID="school-history">Your own past charges: none of this resin has ended yet; from the first one on they stand here.</Small>}
+      {answer.claimTooHigh ? <Body role="note">{`The rating claims ${answer.claimTooHigh.toFixed(2)} eq per litre of resin: more than the beads' own chemistry can hold.`}</Body> : null}
       <Small testID="schools-spread">{`From ${litres(least, units)} to ${litres(largest, units)}: ${ratio.toFixed(1)} times apart. Tap a number for its working.`}</Small>
     </View>
   );

@@ -1,6 +1,6 @@
 import {
-  convertExplanation, describeBed, explainBed, explainConstantLife, explainLife, explainRatedLife, frontDepth, GRADE_CAPACITIES, GRADE_HEALTH, livesBySchool, spreadOfSchools, wetWeight, workOutLife, lifeFigures, describeWater,
-  type BedAnswer, type Capacity, type CapacityRange, type Explanation, type Fault, type Grade, type LifeFigures, type LifeInput, type Result, type Scale, type School, type SchoolLife, type ThreeOf, type Water,
+  CHEMISTRY_CEILING, convertExplanation, describeBed, describeCapacity, explainBed, explainConstantLife, explainLife, explainRatedLife, explainWeight, flowVerdict, frontDepth, GRADE_CAPACITIES, GRADE_HEALTH, livesBySchool, spreadOfSchools, wetWeight, workOutLife, lifeFigures, describeWater,
+  type BedAnswer, type Capacity, type CapacityRange, type Explanation, type Fault, type FlowVerdict, type Grade, type LifeFigures, type LifeInput, type Result, type Scale, type School, type SchoolLife, type ThreeOf, type Water,
 } from "@winter-bead/core";
 import { perGallon, type Units } from "../../ui/format";
 
@@ -35,6 +35,13 @@ export interface GallonsAnswer {
   readonly life: LifeFigures;
   readonly bed: BedAnswer;
   readonly weight: { readonly kilograms: number; readonly twoPeople: boolean } | undefined;
+  readonly weightExplanation: Explanation | undefined;
+  /** What a quarter less flow would bring; absent when the limit is out of reach. */
+  readonly flow: FlowVerdict | undefined;
+  /** Capacity that the maker's rating claims, eq/L, when it is more than resin holds. */
+  readonly claimTooHigh: number | undefined;
+  /** Carbon dioxide or silica count in the load, so this life ends before a meter shows it. */
+  readonly hiddenLoad: boolean;
   readonly explanations: Partial<Record<School, Explanation>>;
   readonly bedExplanations: { readonly contact: Explanation; readonly bedVolumes: Explanation; readonly pressure: Explanation };
   /** The bed once half the typical life has gone through. */
@@ -43,6 +50,16 @@ export interface GallonsAnswer {
 
 /** Share of the typical life after which the bead column is drawn. */
 export const DRAWN_AFTER = 0.5;
+
+/** The lower flow compared: three quarters. */
+const LOWER_FLOW = 0.75;
+/** The comparison is in shares, so any one length of job serves. */
+const MINUTES_PER_JOB = 10;
+
+function claimTooHigh(rating: GallonsQuestion["rating"]): number | undefined {
+  const claim = rating && describeCapacity(rating);
+  return claim?.ok && claim.value.cation > CHEMISTRY_CEILING ? claim.value.cation : undefined;
+}
 
 function waterOf(question: GallonsQuestion, value: number): Water {
   const { scale, temperature, ph, alkalinity, silica } = question;
@@ -109,10 +126,17 @@ export function answerGallons(question: GallonsQuestion, units: Units): { readon
   const litres = DRAWN_AFTER * life.value.litres;
   const front = frontAfter(question, litres);
   if (!front.ok) return { fault: front.fault };
-  const weight = wetWeight({ empty: question.emptyWeight, resin: question.resin, grossVolume: Math.max(question.grossVolume, question.resin) });
+  const weighed = { empty: question.emptyWeight, resin: question.resin, grossVolume: Math.max(question.grossVolume, question.resin) };
+  const weight = wetWeight(weighed);
+  const weightExplanation = explainWeight(weighed);
+  const flow = flowVerdict(typical, LOWER_FLOW * question.flow, MINUTES_PER_JOB);
   return {
     answer: {
       schools: schools.value, spread: spread.value, life: life.value, bed: bed.value, weight: weight.ok ? weight.value : undefined,
+      weightExplanation: weightExplanation.ok ? weightExplanation.value : undefined,
+      flow: flow.ok ? flow.value : undefined,
+      claimTooHigh: claimTooHigh(question.rating),
+      hiddenLoad: working.value.water.anionLoad > working.value.water.cationLoad,
       explanations: explanationsOf(question, units), bedExplanations: bedExplanations.value, column: { litres, ...front.value },
     },
   };

@@ -79,7 +79,7 @@ function useLog(view: RigView) {
     let next = 0;
     return () => (ids.current[next++] ??= newId());
   };
-  const parts = { rig: facts.rig, meters: facts.meters, units, flow: facts.rig.flow, lastTotal: last.total };
+  const parts = { rig: facts.rig, meters: facts.meters, units, lastTotal: last.total };
   const visit = draftVisit(draft, parts, stableIds());
   return { draft, patch, clear, focus, setFocus, visit, last, forgetIds: () => { ids.current = []; }, units };
 }
@@ -161,6 +161,8 @@ function MoreFields({ view, log }: { readonly view: RigView; readonly log: Log }
     <View gap="$3">
       {facts.meters.length > 0 ? <Choice label="Meter" value={draft.meterId} options={facts.meters.map((meter) => ({ value: meter.id, label: `${meter.name}, ${scaleUnit(meter.scale)}` }))} onChange={(meterId) => patch({ meterId })} /> : null}
       {facts.taps.length > 1 ? <Choice label="Tap" value={draft.tapId} options={facts.taps.map((tap) => ({ value: tap.id, label: tap.name }))} onChange={(tapId) => patch({ tapId })} /> : null}
+      {draft.waterBy === "timed" ? <NumberField label="Flow while it ran" unit={unitOf("flow", log.units)} value={draft.flow} onChange={(flow) => patch({ flow })} hint={`Usually ${shown("flow", facts.rig.flow, log.units).text}`} testID="log-flow" /> : null}
+      {draft.waterBy === "jobs" ? <NumberField label={`Water per ${facts.rig.jobName}`} unit={unitOf("volume", log.units)} value={draft.perJob} onChange={(perJob) => patch({ perJob })} hint={`Usually ${shown("volume", facts.rig.litresPerJob, log.units).text}`} testID="log-per-job" /> : null}
       <NumberField label="Water temperature" unit={unitOf("temperature", log.units)} value={draft.temperature} onChange={(temperature) => patch({ temperature })} {...(log.visit.errors.temperature ? { error: log.visit.errors.temperature } : {})} testID="log-temperature" />
       <TextField label="Note" value={draft.note} onChange={(note) => patch({ note })} />
     </View>
@@ -184,10 +186,11 @@ function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): voi
   }, []);
 }
 
-function waterUnitOf({ waterBy }: LogDraft, { rig }: RigFacts, units: Units): string {
+function waterUnitOf({ waterBy, flow, perJob }: LogDraft, { rig }: RigFacts, units: Units): string {
   const one = (quantity: "flow" | "volume", value: number) => `${shown(quantity, value, units).text} ${unitOf(quantity, units)}`;
   if (waterBy === "total") return unitOf("volume", units);
-  return waterBy === "timed" ? `min at ${one("flow", rig.flow)}` : `${rig.jobName}s, ${one("volume", rig.litresPerJob)} each`;
+  if (waterBy === "timed") return `min at ${flow === "" ? one("flow", rig.flow) : `${flow} ${unitOf("flow", units)}`}`;
+  return `${rig.jobName}s, ${perJob === "" ? one("volume", rig.litresPerJob) : `${perJob} ${unitOf("volume", units)}`} each`;
 }
 
 /** Words about the last value that fit into a field's box. */

@@ -1,8 +1,10 @@
 import { View } from "@tamagui/core";
+import { explainLeft } from "@winter-bead/core";
 import { router, useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
 import { Card, EmptyState, HeavyButton, PlainButton, Pressable, Row } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
 import { litresRange } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
@@ -10,7 +12,7 @@ import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { HistoryDetail } from "../history/HistoryDetail";
 import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
 import { byNeed, useRigs, type RigView } from "./useRigs";
-import { verdictWords } from "./words";
+import { STATE_WORDS, verdictWords } from "./words";
 
 const MOST_COLUMNS = 3;
 const TALLEST = 262;
@@ -37,6 +39,9 @@ function Wall({ rigs, selected, onSelect }: { readonly rigs: readonly RigView[];
         {rigs.map((view) => (
           <View key={view.facts.rig.id} flex={1} minWidth={0} gap={2}>
             <Strong fontSize="$3" borderBottomColor="$ink" borderBottomWidth={view === selected ? 3 : 0} alignSelf="flex-start">{view.facts.rig.name}</Strong>
+            {view.assessment?.verdict ? (
+              <View flexDirection="row" alignItems="center" gap="$1"><StateRing state={view.assessment.verdict.state} size={18} /><Small testID={`state-${view.facts.rig.name}`} color="$ink" fontWeight="700">{STATE_WORDS[view.assessment.verdict.state]}</Small></View>
+            ) : null}
             <Small testID={`date-${view.facts.rig.name}`}>{datesInWords(view)}</Small>
           </View>
         ))}
@@ -82,6 +87,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
         <View flex={1} gap="$1">
           <Heading testID="verdict-title">{facts.rig.name}: {words.title.charAt(0).toLowerCase() + words.title.slice(1)}</Heading>
           <Body testID="verdict-reason">{words.reason}</Body>
+          <Explained explanation={explainLeft(standing)} />
           {range ? <Small>{standing.leftTo === "limit" ? "The limit" : "The hard mark"} falls {range}, at your recent use.</Small> : null}
         </View>
       </Row>

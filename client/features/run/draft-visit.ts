@@ -9,13 +9,16 @@ export interface LogDraft {
   readonly water: string;
   readonly waterBy: VisitWater["by"];
   readonly newMeter: boolean;
+  /** While it ran, when it was not the usual. */
+  readonly flow: string;
+  readonly perJob: string;
   readonly temperature: string;
   readonly meterId: Id;
   readonly tapId: Id;
   readonly note: string;
 }
 
-export const EMPTY_DRAFT: LogDraft = { output: "", feed: "", membrane: "", water: "", waterBy: "total", newMeter: false, temperature: "", meterId: "", tapId: "", note: "" };
+export const EMPTY_DRAFT: LogDraft = { output: "", feed: "", membrane: "", water: "", waterBy: "total", newMeter: false, flow: "", perJob: "", temperature: "", meterId: "", tapId: "", note: "" };
 
 export type DraftField = "output" | "feed" | "membrane" | "water" | "temperature";
 
@@ -25,8 +28,6 @@ export interface DraftParts {
   readonly rig: Rig;
   readonly meters: readonly Meter[];
   readonly units: Units;
-  /** Flow of a timed use, L/min. */
-  readonly flow: number;
   /** The meter total before this one, L. */
   readonly lastTotal: number | undefined;
 }
@@ -40,12 +41,27 @@ export interface DraftVisit {
 
 const NOT_A_NUMBER = "This is not a number yet.";
 
+/** What was typed in the user's units, else the rig's usual; NaN when it is no number. */
+function own(text: string, quantity: "flow" | "volume", units: Units, usual: number): number {
+  if (text.trim() === "") return usual;
+  const number = typedNumber(text);
+  return number === undefined ? NaN : toInternal(quantity, number, units);
+}
+
 function waterOf(draft: LogDraft, parts: DraftParts): VisitWater | string | undefined {
   if (draft.water.trim() === "") return undefined;
   const amount = typedNumber(draft.water);
   if (amount === undefined) return NOT_A_NUMBER;
-  if (draft.waterBy === "timed") return amount <= 100_000 ? { by: "timed", minutes: amount, flow: parts.flow } : "That is more minutes than two months have.";
-  if (draft.waterBy === "jobs") return amount <= 10_000 ? { by: "jobs", jobs: amount, litresPerJob: parts.rig.litresPerJob } : `That is too many to be one visit's ${parts.rig.jobName}s.`;
+  if (draft.waterBy === "timed") {
+    const flow = own(draft.flow, "flow", parts.units, parts.rig.flow);
+    if (!isWithin(flow, RANGES.flow)) return outOfRangeSentence(RANGES.flow);
+    return amount <= 100_000 ? { by: "timed", minutes: amount, flow } : "That is more minutes than two months have.";
+  }
+  if (draft.waterBy === "jobs") {
+    const litresPerJob = own(draft.perJob, "volume", parts.units, parts.rig.litresPerJob);
+    if (!isWithin(litresPerJob, RANGES.litres)) return outOfRangeSentence({ ...RANGES.litres, name: "The water of a job" });
+    return amount <= 10_000 ? { by: "jobs", jobs: amount, litresPerJob } : `That is too many to be one visit's ${parts.rig.jobName}s.`;
+  }
   const total = toInternal("volume", amount, parts.units);
   if (total > 1e9) return "That is more than a water meter shows.";
   if (parts.lastTotal !== undefined && total < parts.lastTotal && !draft.newMeter && parts.rig.meterRollsOverAt === undefined) return "Below the last total: mistyped, or a new meter?";

@@ -9,6 +9,9 @@ export interface VerdictWords {
 
 const TITLES: Readonly<Record<Verdict["state"], string>> = { fine: "Fine", watch: "Watch", finish: "Finish, rinse more", change: "Change now" };
 
+/** One word beside the ring. */
+export const STATE_WORDS: Readonly<Record<Verdict["state"], string>> = { fine: "fine", watch: "watch", finish: "finish", change: "change" };
+
 function titleOf({ state, reason }: Verdict, isAquarium: boolean): string {
   if (reason === "odd-reading") return "Watch: read it again";
   if (reason === "odd-reading-above-hard") return "Stop and read it again";

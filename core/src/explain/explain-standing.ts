@@ -20,7 +20,7 @@ export function explainLeft(where: Standing): Explanation {
       { symbol: "k", name: "Left after storage, packing and standing", value: condition, unit: "", from: "planning assumption", assumption: true },
       { symbol: "T", name: `Throughput at ${mark}`, value: throughput, unit: "", from: "the front, its width and your mark" },
       { symbol: "U", name: `Load used by ${used.litres.toPrecision(3)} L`, value: used.meq, unit: "meq", from: `your log, ${used.quality} water, give or take ${(100 * used.sd).toFixed(0)} %` },
-      { symbol: "L", name: `Load of the feed, ${(feed.typical).toPrecision(3)} µS/cm`, value: load, unit: "meq/L", from: "last feed reading within the tap's range" },
+      { symbol: "L", name: `Load of the feed, ${(feed.typical).toPrecision(3)} µS/cm`, value: load, unit: "meq/L", from: "mean of the last three weeks of water" },
     ],
     school: "resin chemistry, corrected by your own history and readings",
     source: "Hall, Eagleton, Acrivos and Vermeulen 1966; Jaynes 2003 for the weighing of readings",

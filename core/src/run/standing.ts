@@ -154,12 +154,22 @@ function forEachBelief(belief: FrontBelief, visit: (width: number, capacity: num
   });
 }
 
-/** Feed now: the last reading here within the tap's stated range widened to hold it. */
+/** Days of work whose feed stands for the days to come. */
+const FEED_LOOKS_BACK = 21;
+
+/**
+ * Feed to expect: the mean of the last three weeks' water, each litre with the feed it had, for a rig may hang on several
+ * taps; the ends are the tap's stated range, widened to hold what was read.
+ */
 function feedNow(ledger: ChargeLedger, stated: ThreeOf<number>): ThreeOf<number> {
-  const read = ledger.lines.filter((line) => line.feedMeasured).slice(-6).map((line) => line.feedEc25);
-  if (read.length === 0) return stated;
-  const latest = read[read.length - 1]!;
-  return { low: Math.min(stated.low, ...read), typical: latest, high: Math.max(stated.high, ...read) };
+  const { lines } = ledger;
+  const last = lines[lines.length - 1];
+  if (!last) return stated;
+  const recent = lines.filter((line) => last.at - line.at <= FEED_LOOKS_BACK * MS_PER_DAY);
+  const litres = recent.reduce((sum, line) => sum + line.litres, 0);
+  const typical = litres > 0 ? recent.reduce((sum, line) => sum + line.litres * line.feedEc25, 0) / litres : last.feedEc25;
+  const read = recent.filter((line) => line.feedMeasured).map((line) => line.feedEc25);
+  return { low: Math.min(stated.low, typical, ...read), typical, high: Math.max(stated.high, typical, ...read) };
 }
 
 export interface StandingInput extends LedgerFacts {

@@ -1,7 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import type { DataFolder } from "./data-folder";
 import { isRunning, processesIn, signal, waitUntil, workingFolder } from "./processes";
 import { folderTrouble, Trouble } from "./trouble";
@@ -19,24 +19,45 @@ export function postgresPrograms(): { readonly folder: string; readonly major: n
   return { folder: join(INSTALLED_BELOW, String(major), "bin"), major };
 }
 
-/** How to run the database as somebody other than root: the words before its own command. */
-type Disguise = readonly string[];
+/** How to run the database as somebody other than root: the words before its own command, and who owns its files. */
+interface Disguise {
+  readonly words: readonly string[];
+  readonly uid?: number;
+  readonly gid?: number;
+}
 
-const AS_POSTGRES: Disguise = ["setpriv", "--reuid=postgres", "--regid=postgres", "--init-groups"];
-/** For folders the postgres user can't reach, such as below a home of mode 0700. */
-const AS_MAPPED: Disguise = ["unshare", "--user", "--map-user=1000", "--map-group=1000"];
+const AS_OURSELVES: Disguise = { words: [] };
+/** For folders that only root reaches: root itself, under another number in a namespace of its own. */
+const AS_MAPPED: Disguise = { words: ["unshare", "--user", "--map-user=1000", "--map-group=1000"] };
 
-const works = (disguise: Disguise, ...command: string[]) => {
-  const [program, ...rest] = [...disguise, ...command] as [string, ...string[]];
+const asUser = (uid: number, gid: number): Disguise => ({ words: ["setpriv", `--reuid=${uid}`, `--regid=${gid}`, "--clear-groups"], uid, gid });
+
+const works = ({ words }: Disguise, ...command: string[]) => {
+  const [program, ...rest] = [...words, ...command] as [string, ...string[]];
   return spawnSync(program, rest, { stdio: "ignore" }).status === 0;
 };
 
+const idOf = (option: "-u" | "-g") => Number(spawnSync("id", [option, "postgres"], { encoding: "utf8" }).stdout);
+
+/** The first folder on the way up that does not belong to root: whoever owns it can reach what lies below. */
+function ownerOnTheWay(folder: string): Disguise | undefined {
+  for (let at = folder; at !== dirname(at); at = dirname(at)) {
+    const { uid, gid } = statSync(at);
+    if (uid !== 0) return asUser(uid, gid);
+  }
+  return undefined;
+}
+
 function chooseDisguise(parent: string, cluster: string): Disguise {
-  if (process.getuid?.() !== 0) return [];
-  if (existsSync(cluster)) return statSync(cluster).uid === 0 ? AS_MAPPED : AS_POSTGRES;
-  if (works(AS_POSTGRES, "test", "-x", parent)) return AS_POSTGRES;
-  if (works(AS_MAPPED, "true")) return AS_MAPPED;
-  throw new Trouble(`The database may not run as root, and its own user cannot reach ${parent}; choose another data folder with WINTER_BEAD_DATA.`);
+  if (process.getuid?.() !== 0) return AS_OURSELVES;
+  if (existsSync(cluster)) {
+    const { uid, gid } = statSync(cluster);
+    return uid === 0 ? AS_MAPPED : asUser(uid, gid);
+  }
+  const candidates = [asUser(idOf("-u"), idOf("-g")), ownerOnTheWay(parent), AS_MAPPED];
+  const found = candidates.find((each) => each !== undefined && works(each, "test", "-x", parent));
+  if (found) return found;
+  throw new Trouble(`The database may not run as root, and no other user can reach ${parent}; choose another data folder with WINTER_BEAD_DATA.`);
 }
 
 const isFree = (port: number) =>
@@ -61,6 +82,7 @@ export class Postgres {
   private portInUse = 0;
 
   constructor(private readonly folder: DataFolder) {
+    if (process.getuid?.() === 0 && !existsSync(folder.postgres)) chmodSync(folder.path, 0o755);
     this.disguise = chooseDisguise(folder.path, folder.postgres);
   }
 
@@ -100,7 +122,7 @@ export class Postgres {
   }
 
   private run(program: string, options: readonly string[]) {
-    const [command, ...rest] = [...this.disguise, join(this.programs.folder, program), ...options] as [string, ...string[]];
+    const [command, ...rest] = [...this.disguise.words, join(this.programs.folder, program), ...options] as [string, ...string[]];
     const { status, stderr, stdout } = spawnSync(command, rest, { encoding: "utf8", cwd: "/", stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, LC_ALL: "C.UTF-8" } });
     return { status, output: `${stdout ?? ""}${stderr ?? ""}` };
   }
@@ -127,11 +149,9 @@ export class Postgres {
   }
 
   private giveAway(...paths: string[]): void {
-    if (this.disguise !== AS_POSTGRES) return;
-    const { stdout } = spawnSync("id", ["-u", "postgres"], { encoding: "utf8" });
-    const group = spawnSync("id", ["-g", "postgres"], { encoding: "utf8" }).stdout;
-    for (const path of paths) chownSync(path, Number(stdout), Number(group));
-    chmodSync(this.folder.path, 0o755);
+    const { uid, gid } = this.disguise;
+    if (uid === undefined || gid === undefined) return;
+    for (const path of paths) chownSync(path, uid, gid);
   }
 
   private checkVersion(): void {
