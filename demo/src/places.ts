@@ -97,6 +97,6 @@ export const RIGS: readonly DemoRig[] = [
     work: { hour: 10, week: [0.9, 0.2, 0.8, 0.2, 0.9, 0.5, 0.1], jobs: [1, 2], litresPerJob: [38, 56] },
     water: "total", changesAt: 1, today: "early", meter: "inline",
     taps: [{ name: "Blending tap", chance: 1 }],
-    hiddenShare: 0.6,
+    hiddenShare: 0.12,
   },
 ];
