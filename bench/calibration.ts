@@ -1,4 +1,13 @@
-import { scaleFactor, standing, unwrap, type Meter, type Rig, type StandingInput, type Tap, type Vessel } from "../core/src/index";
+import {
+  scaleFactor,
+  standing,
+  unwrap,
+  type Meter,
+  type Rig,
+  type StandingInput,
+  type Tap,
+  type Vessel,
+} from "../core/src/index";
 import { METERS, RIGS, TAPS, type DemoRig } from "../demo/src/places";
 import { tellRig, type RigStory } from "../demo/src/story";
 
@@ -22,9 +31,26 @@ interface Score {
 
 function factsUntil(demo: DemoRig, story: RigStory, charge: number, until: number): StandingInput {
   const vessel: Vessel = { id: "vessel", ...demo.vessel };
-  const rig: Rig = { id: "rig", ...demo.rig, tapId: demo.taps[0]!.name, stages: [...demo.before, { kind: "resin", vesselId: "vessel" }] };
-  const charges = story.charges.slice(0, charge + 1).map((each, i) => (i === charge ? { ...each, ended: undefined } : each));
-  return { rig, vessel, taps, meters, charges, visits: story.visits.filter((visit) => Date.parse(visit.at) <= until), now: until, today: dateOf(until), dateOf };
+  const rig: Rig = {
+    id: "rig",
+    ...demo.rig,
+    tapId: demo.taps[0]!.name,
+    stages: [...demo.before, { kind: "resin", vesselId: "vessel" }],
+  };
+  const charges = story.charges
+    .slice(0, charge + 1)
+    .map((each, i) => (i === charge ? { ...each, ended: undefined } : each));
+  return {
+    rig,
+    vessel,
+    taps,
+    meters,
+    charges,
+    visits: story.visits.filter((visit) => Date.parse(visit.at) <= until),
+    now: until,
+    today: dateOf(until),
+    dateOf,
+  };
 }
 
 /** Litres of a charge at which its output passed the limit for good, between two visits by the logarithm of the output. */
@@ -36,7 +62,9 @@ function litresAtLimit(demo: DemoRig, story: RigStory, charge: number): number |
   if (i === 0 || i === outputs.length) return undefined;
   const [before, after] = [outputs[i - 1]!, outputs[i]!];
   const low = Math.max(before.ec25, 0.5);
-  return before.litres + Math.max(0, Math.log(limit / low) / Math.log(after.ec25 / low)) * (after.litres - before.litres);
+  return (
+    before.litres + Math.max(0, Math.log(limit / low) / Math.log(after.ec25 / low)) * (after.litres - before.litres)
+  );
 }
 
 function scoreCharge(score: Score, demo: DemoRig, story: RigStory, charge: number): void {
@@ -59,8 +87,16 @@ function scoreCharge(score: Score, demo: DemoRig, story: RigStory, charge: numbe
 for (const demo of RIGS) {
   const score: Score = { asked: 0, inside: 0, bias: 0 };
   for (let seed = 1; seed <= STORIES; seed += 1) {
-    const story = tellRig({ ...demo, today: "early" }, { rigId: "rig", vesselId: "vessel", tapIds, meterId: demo.meter }, seed * 1000, NOW - YEAR, NOW);
+    const story = tellRig(
+      { ...demo, today: "early" },
+      { rigId: "rig", vesselId: "vessel", tapIds, meterId: demo.meter },
+      seed * 1000,
+      NOW - YEAR,
+      NOW,
+    );
     for (let charge = 2; charge < story.charges.length; charge += 1) scoreCharge(score, demo, story, charge);
   }
-  console.log(`${demo.rig.name}: the shown 10 to 90 % range held ${Math.round((100 * score.inside) / score.asked)} % of ${score.asked} times (aim 80 %); its middle was off by ${((100 * score.bias) / score.asked).toFixed(1)} % of a charge on average`);
+  console.log(
+    `${demo.rig.name}: the shown 10 to 90 % range held ${Math.round((100 * score.inside) / score.asked)} % of ${score.asked} times (aim 80 %); its middle was off by ${((100 * score.bias) / score.asked).toFixed(1)} % of a charge on average`,
+  );
 }

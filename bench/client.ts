@@ -11,11 +11,18 @@ const bareProject = join(root, "bench/bare");
 const bareDist = join(bareProject, "dist");
 const client = join(root, "client/dist");
 
-const filesBelow = (folder: string): string[] => readdirSync(folder, { withFileTypes: true }).flatMap((entry) => (entry.isDirectory() ? filesBelow(join(folder, entry.name)) : [join(folder, entry.name)]));
+const filesBelow = (folder: string): string[] =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((entry) =>
+    entry.isDirectory() ? filesBelow(join(folder, entry.name)) : [join(folder, entry.name)],
+  );
 
 function exportBarePage(): void {
   rmSync(bareDist, { recursive: true, force: true });
-  execFileSync(join(root, "node_modules/.bin/expo"), ["export", "--platform", "web", "--output-dir", bareDist], { cwd: bareProject, stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, EXPO_OFFLINE: "1", EXPO_NO_TELEMETRY: "1", CI: "1", NODE_ENV: "production" } });
+  execFileSync(join(root, "node_modules/.bin/expo"), ["export", "--platform", "web", "--output-dir", bareDist], {
+    cwd: bareProject,
+    stdio: ["ignore", "ignore", "inherit"],
+    env: { ...process.env, EXPO_OFFLINE: "1", EXPO_NO_TELEMETRY: "1", CI: "1", NODE_ENV: "production" },
+  });
 }
 
 interface Size {
@@ -23,14 +30,16 @@ interface Size {
   readonly brotli: number;
 }
 
-const add = (sizes: readonly Size[]): Size => sizes.reduce((sum, each) => ({ raw: sum.raw + each.raw, brotli: sum.brotli + each.brotli }), { raw: 0, brotli: 0 });
+const add = (sizes: readonly Size[]): Size =>
+  sizes.reduce((sum, each) => ({ raw: sum.raw + each.raw, brotli: sum.brotli + each.brotli }), { raw: 0, brotli: 0 });
 
 const scriptSize = (path: string): Size => {
   const body = readFileSync(path);
   return { raw: body.length, brotli: brotliCompressSync(body).length };
 };
 
-const scriptsOf = (dist: string) => filesBelow(dist).filter((file) => extname(file) === ".js" && !file.endsWith("sw.js"));
+const scriptsOf = (dist: string) =>
+  filesBelow(dist).filter((file) => extname(file) === ".js" && !file.endsWith("sw.js"));
 const kib = ({ raw, brotli }: Size) => `${(raw / 1024).toFixed(0)} KiB raw, ${(brotli / 1024).toFixed(0)} KiB brotli`;
 
 function serveBarePage(): Promise<{ url: string; close: () => void }> {
@@ -39,9 +48,15 @@ function serveBarePage(): Promise<{ url: string; close: () => void }> {
   const server = createServer((request, response) => {
     const path = join(bareDist, decodeURIComponent(request.url ?? "/"));
     const file = compressed.has(path) ? path : join(bareDist, "index.html");
-    response.writeHead(200, { "Content-Type": types[extname(file)] ?? "application/octet-stream", "Content-Encoding": "br" }).end(compressed.get(file));
+    response
+      .writeHead(200, { "Content-Type": types[extname(file)] ?? "application/octet-stream", "Content-Encoding": "br" })
+      .end(compressed.get(file));
   });
-  return new Promise((done) => server.listen(0, "127.0.0.1", () => done({ url: `http://127.0.0.1:${(server.address() as { port: number }).port}`, close: () => server.close() })));
+  return new Promise((done) =>
+    server.listen(0, "127.0.0.1", () =>
+      done({ url: `http://127.0.0.1:${(server.address() as { port: number }).port}`, close: () => server.close() }),
+    ),
+  );
 }
 
 interface Paint {
@@ -55,7 +70,8 @@ async function visit(browser: Browser, url: string): Promise<Paint> {
   const page = await context.newPage();
   const scripts: string[] = [];
   page.on("response", (response) => {
-    if (response.request().resourceType() === "script") scripts.push(decodeURIComponent(new URL(response.url()).pathname));
+    if (response.request().resourceType() === "script")
+      scripts.push(decodeURIComponent(new URL(response.url()).pathname));
   });
   await page.goto(url);
   await page.waitForFunction(() => performance.getEntriesByName("first-contentful-paint").length > 0);
@@ -75,7 +91,10 @@ async function main(): Promise<void> {
 
   const server = await RunningServer.start({ flags: [] });
   const bare = await serveBarePage();
-  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"] });
+  const browser = await chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+  });
   const [ours, theirs]: [number[], number[]] = [[], []];
   let loaded: readonly string[] = [];
   for (let round = 0; round < 7; round += 1) {
@@ -84,10 +103,16 @@ async function main(): Promise<void> {
     ours.push(paint.first);
     theirs.push((await visit(browser, bare.url)).first);
   }
-  const first = add(loaded.filter((path) => existsSync(join(client, path))).map((path) => scriptSize(join(client, path))));
-  console.log(`client, scripts of the first page: ${kib(first)}; the bare stack is ${(100 * bareAll.brotli / first.brotli).toFixed(0)} % of it`);
+  const first = add(
+    loaded.filter((path) => existsSync(join(client, path))).map((path) => scriptSize(join(client, path))),
+  );
+  console.log(
+    `client, scripts of the first page: ${kib(first)}; the bare stack is ${((100 * bareAll.brotli) / first.brotli).toFixed(0)} % of it`,
+  );
   const ratios = ours.map((each, i) => each / theirs[i]!);
-  console.log(`first contentful paint: ${median(ours).toFixed(0)} ms with the demo's rack, ${median(theirs).toFixed(0)} ms bare, ratio ${median(ratios).toFixed(2)} (7 paired visits)`);
+  console.log(
+    `first contentful paint: ${median(ours).toFixed(0)} ms with the demo's rack, ${median(theirs).toFixed(0)} ms bare, ratio ${median(ratios).toFixed(2)} (7 paired visits)`,
+  );
   await browser.close();
   bare.close();
   await server.remove();

@@ -25,10 +25,17 @@ function measure(name: string, calls: number, work: () => unknown): void {
     ratios.push(each / reference);
   }
   const median = (values: number[]) => values.sort((a, b) => a - b)[4]!;
-  console.log(`${name}: ${(1000 * median(times)).toFixed(1)} µs a call, ${median(ratios).toFixed(4)} of the reference loop (1e6 exponentials)`);
+  console.log(
+    `${name}: ${(1000 * median(times)).toFixed(1)} µs a call, ${median(ratios).toFixed(4)} of the reference loop (1e6 exponentials)`,
+  );
 }
 
-const input: LifeInput = { water: { reading: { value: 163, scale: "nacl" } }, capacity: { grade: "virgin" }, bed: { volume: 10.4, diameter: 165, flow: 3.4 }, limit: { value: 8, scale: "nacl" } };
+const input: LifeInput = {
+  water: { reading: { value: 163, scale: "nacl" } },
+  capacity: { grade: "virgin" },
+  bed: { volume: 10.4, diameter: 165, flow: 3.4 },
+  limit: { value: 8, scale: "nacl" },
+};
 const water = (value: number) => ({ reading: { value, scale: "nacl" as const } });
 const { water: _water, ...rest } = input;
 const waters = { low: water(130), typical: water(163), high: water(210) };
@@ -36,5 +43,17 @@ const week = [150, 150, 150, 150, 150, 0, 0].map((mean) => ({ mean, sd: mean / 6
 
 measure("life, with its curve of 101 points", 200, () => unwrap(life(input)));
 measure("life-range", 200, () => unwrap(lifeRange({ ...rest, waters })));
-measure("lives by school (what a digit typed on Size costs)", 100, () => unwrap(livesBySchool({ ...input, waters, constant: 200_000 })));
-measure("depletion, 4,000 futures", 5, () => unwrap(depletion({ capacityLeft: { low: 16100, median: 17500, high: 19000 }, daily: week, load: { low: 3.4, typical: 3.5, high: 3.6 }, start: "2027-03-01", seed: 7 })));
+measure("lives by school (what a digit typed on Size costs)", 100, () =>
+  unwrap(livesBySchool({ ...input, waters, constant: 200_000 })),
+);
+measure("depletion, 4,000 futures", 5, () =>
+  unwrap(
+    depletion({
+      capacityLeft: { low: 16100, median: 17500, high: 19000 },
+      daily: week,
+      load: { low: 3.4, typical: 3.5, high: 3.6 },
+      start: "2027-03-01",
+      seed: 7,
+    }),
+  ),
+);

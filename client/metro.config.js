@@ -5,7 +5,8 @@ const config = getDefaultConfig(__dirname);
 
 // Zod would bring the words of every language (half a megabyte); the sentences here are our own.
 const withoutLocales = (context, name, platform) => {
-  if (/(^|\/)locales\/index\.(js|cjs)$/.test(name) && /[\\/]zod[\\/]/.test(context.originModulePath)) return { type: "empty" };
+  if (/(^|\/)locales\/index\.(js|cjs)$/.test(name) && /[\\/]zod[\\/]/.test(context.originModulePath))
+    return { type: "empty" };
   return context.resolveRequest(context, name, platform);
 };
 

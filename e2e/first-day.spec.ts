@@ -4,7 +4,9 @@ import type { Page } from "@playwright/test";
 test.use({ networkMayFail: true });
 
 let server: RunningServer;
-test.beforeAll(async () => { server = await RunningServer.start({ flags: ["--empty"] }); });
+test.beforeAll(async () => {
+  server = await RunningServer.start({ flags: ["--empty"] });
+});
 test.afterAll(() => server.remove());
 
 const DAY = 86_400_000;
@@ -27,7 +29,9 @@ async function rangeLeft(page: Page): Promise<readonly [number, number]> {
   return [low!, high!];
 }
 
-test("a first week by hand: from an empty rack to the day to change, and all of it there after a restart", async ({ page }) => {
+test("a first week by hand: from an empty rack to the day to change, and all of it there after a restart", async ({
+  page,
+}) => {
   await page.clock.setFixedTime(FIRST_DAY);
   await page.goto(server.url);
   await page.getByTestId("go-setup").click();
@@ -60,14 +64,24 @@ test("a first week by hand: from an empty rack to the day to change, and all of 
   const fresh = await rangeLeft(page);
   expect(fresh[1] - fresh[0]).toBeGreaterThan(100);
 
-  const week = [["0", "1200"], ["0", "1400"], ["0", "1600"], ["1", "1780"], ["7", "1860"], ["13", "1900"], ["24", "1930"]] as const;
+  const week = [
+    ["0", "1200"],
+    ["0", "1400"],
+    ["0", "1600"],
+    ["1", "1780"],
+    ["7", "1860"],
+    ["13", "1900"],
+    ["24", "1930"],
+  ] as const;
   const titles: string[] = [];
   const ranges: (readonly [number, number])[] = [];
   for (const [i, [output, total]] of week.entries()) {
     await page.clock.setFixedTime(FIRST_DAY + (i + 1) * DAY);
     titles.push(await logVisit(page, output, total));
     await expect(page.getByTestId("left-Van")).toHaveText(/\d/);
-    await expect.poll(async () => page.getByTestId("verdict-reason").innerText()).toMatch(output === "0" ? /By the count|Out 0|At worst|at worst/i : new RegExp(`Out ${output} ppm NaCl`));
+    await expect
+      .poll(async () => page.getByTestId("verdict-reason").innerText())
+      .toMatch(output === "0" ? /By the count|Out 0|At worst|at worst/i : new RegExp(`Out ${output} ppm NaCl`));
     titles[titles.length - 1] = await page.getByTestId("verdict-title").innerText();
     ranges.push(await rangeLeft(page));
   }

@@ -7,24 +7,39 @@ test.use({ networkMayFail: true });
 interface Listed {
   readonly items: readonly { readonly id: string; readonly version: number; readonly name?: string }[];
 }
-const list = async (server: RunningServer, kind: string) => ((await server.request("GET", `/api/v1/${kind}?limit=1000`)).body as Listed).items;
+const list = async (server: RunningServer, kind: string) =>
+  ((await server.request("GET", `/api/v1/${kind}?limit=1000`)).body as Listed).items;
 
-test("500 writes through the app's own queue, server and database killed in turn: each is there once", async ({ page }) => {
+test("500 writes through the app's own queue, server and database killed in turn: each is there once", async ({
+  page,
+}) => {
   const server = await RunningServer.start({ flags: ["--empty"] });
   try {
     const ids = await firstRig(server);
     await page.goto(server.url);
     await allSent(page);
-    const writes = Array.from({ length: 500 }, (_, i) => ({ kind: "visits", id: randomUUID(), body: { ...visitBody(ids, i % 5), readings: [{ id: randomUUID(), point: "output", meterId: ids.meter, value: i % 5 }] }, madeAt: new Date().toISOString() }));
-    await page.evaluate((rows) => new Promise<void>((done, failed) => {
-      const opening = indexedDB.open("winter-bead", 1);
-      opening.onerror = () => failed(opening.error);
-      opening.onsuccess = () => {
-        const transaction = opening.result.transaction("outbox", "readwrite");
-        for (const row of rows) transaction.objectStore("outbox").add(row);
-        transaction.oncomplete = () => done();
-      };
-    }), writes);
+    const writes = Array.from({ length: 500 }, (_, i) => ({
+      kind: "visits",
+      id: randomUUID(),
+      body: {
+        ...visitBody(ids, i % 5),
+        readings: [{ id: randomUUID(), point: "output", meterId: ids.meter, value: i % 5 }],
+      },
+      madeAt: new Date().toISOString(),
+    }));
+    await page.evaluate(
+      (rows) =>
+        new Promise<void>((done, failed) => {
+          const opening = indexedDB.open("winter-bead", 1);
+          opening.onerror = () => failed(opening.error);
+          opening.onsuccess = () => {
+            const transaction = opening.result.transaction("outbox", "readwrite");
+            for (const row of rows) transaction.objectStore("outbox").add(row);
+            transaction.oncomplete = () => done();
+          };
+        }),
+      writes,
+    );
     await page.reload();
 
     const seen = new Map<string, number>();
@@ -77,7 +92,11 @@ test("the last value is one tap away, and what was typed survives a closed tab",
   await expect(page.getByTestId("log-output")).toContainText("2");
 });
 
-test("without a signal the log keeps, a reload still shows it, and it is sent once the server is back", async ({ page, context, demo }) => {
+test("without a signal the log keeps, a reload still shows it, and it is sent once the server is back", async ({
+  page,
+  context,
+  demo,
+}) => {
   await page.goto(demo.url);
   await expect(page.getByTestId("verdict-title")).toBeVisible();
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));

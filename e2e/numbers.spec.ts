@@ -8,9 +8,16 @@ const shown = (text: string) => Number(text.replaceAll(",", ""));
 /** Works out an opened working again from what stands on the screen alone; the workings inside it are others. */
 async function expectWorkingTrue(working: Locator): Promise<void> {
   const { formula, result, lines } = await working.evaluate((node) => {
-    const textOf = (within: Element, id: string) => within.querySelector<HTMLElement>(`[data-testid="${id}"]`)!.innerText;
-    const own = [...node.querySelectorAll('[data-testid="explain-input"]')].filter((line) => line.closest('[data-testid="working"]') === node);
-    return { formula: textOf(node, "explain-formula"), result: textOf(node, "explain-result"), lines: own.map((line) => [textOf(line, "explain-symbol"), textOf(line, "explain-value")] as const) };
+    const textOf = (within: Element, id: string) =>
+      within.querySelector<HTMLElement>(`[data-testid="${id}"]`)!.innerText;
+    const own = [...node.querySelectorAll('[data-testid="explain-input"]')].filter(
+      (line) => line.closest('[data-testid="working"]') === node,
+    );
+    return {
+      formula: textOf(node, "explain-formula"),
+      result: textOf(node, "explain-result"),
+      lines: own.map((line) => [textOf(line, "explain-symbol"), textOf(line, "explain-value")] as const),
+    };
   });
   const inputs = Object.fromEntries(lines.map(([symbol, value]) => [symbol, shown(value)]));
   const again = evaluateFormula(formula, inputs);
@@ -18,14 +25,21 @@ async function expectWorkingTrue(working: Locator): Promise<void> {
 }
 
 async function openAll(within: Locator): Promise<void> {
-  for (let more = within.getByRole("button", { name: /^Where .* comes from$/, expanded: false }); (await more.count()) > 0;) await more.first().click();
+  for (
+    let more = within.getByRole("button", { name: /^Where .* comes from$/, expanded: false });
+    (await more.count()) > 0;
+  )
+    await more.first().click();
 }
 
 const SCHOOLS = ["constant", "rating", "chemistry", "history"] as const;
 
 for (const units of ["metric", "us"] as const) {
   test(`every shown formula gives the shown number, in ${units} units`, async ({ page, demo }) => {
-    await page.addInitScript((value) => localStorage.setItem("winter-bead-settings", JSON.stringify({ units: value })), units);
+    await page.addInitScript(
+      (value) => localStorage.setItem("winter-bead-settings", JSON.stringify({ units: value })),
+      units,
+    );
     await page.goto(`${demo.url}/size`);
     for (const school of SCHOOLS) {
       const place = page.getByTestId(`explain-${school}`);
@@ -69,12 +83,16 @@ test("every digit of the feed answers at once, in every school", async ({ page, 
 test("changing the feed's range moves the frosted band by the computed depths", async ({ page, demo }) => {
   await page.goto(`${demo.url}/size`);
   const input = (feed: number): LifeInput => ({
-    water: { reading: { value: feed, scale: "nacl" }, temperature: 15 }, capacity: { grade: "virgin" }, limit: { value: 10, scale: "nacl" },
+    water: { reading: { value: feed, scale: "nacl" }, temperature: 15 },
+    capacity: { grade: "virgin" },
+    limit: { value: 10, scale: "nacl" },
     bed: { volume: 11.9, diameter: 180, flow: 3.2, temperature: 15, spread: 0.05, health: 1 },
   });
   const band = page.getByTestId("plan-column").getByTestId("frosted-band");
   const depths = async () => {
-    const [y, height, top, bed] = await band.evaluate((rect) => ["y", "height", "data-bed-top", "data-bed-height"].map((name) => Number(rect.getAttribute(name))));
+    const [y, height, top, bed] = await band.evaluate((rect) =>
+      ["y", "height", "data-bed-top", "data-bed-height"].map((name) => Number(rect.getAttribute(name))),
+    );
     return [(y! - top!) / bed!, (y! + height! - top!) / bed!] as const;
   };
   const expected = (low: number, typical: number, high: number) => {
@@ -84,7 +102,12 @@ test("changing the feed's range moves the frosted band by the computed depths", 
       return frontDepth(litres / working.litresPerThroughput, working.bed.transferUnits);
     });
   };
-  for (const [low, typical, high] of [[130, 160, 210], [100, 160, 210], [100, 160, 300], [150, 160, 170]] as const) {
+  for (const [low, typical, high] of [
+    [130, 160, 210],
+    [100, 160, 210],
+    [100, 160, 300],
+    [150, 160, 170],
+  ] as const) {
     await page.getByTestId("plan-low").fill(String(low));
     await page.getByTestId("plan-typical").fill(String(typical));
     await page.getByTestId("plan-high").fill(String(high));

@@ -1,19 +1,40 @@
 import { expect, test } from "./support/app";
 
-const SIZES = [{ width: 390, height: 844 }, { width: 1280, height: 800 }] as const;
+const SIZES = [
+  { width: 390, height: 844 },
+  { width: 1280, height: 800 },
+] as const;
 
 for (const size of SIZES) {
-  test(`every place opens at ${size.width} without a complaint, and nothing runs off the side`, async ({ page, demo, complaints }) => {
+  test(`every place opens at ${size.width} without a complaint, and nothing runs off the side`, async ({
+    page,
+    demo,
+    complaints,
+  }) => {
     await page.setViewportSize(size);
     await page.goto(demo.url);
     await expect(page.getByTestId("verdict-title")).toBeVisible();
-    for (const name of ["Van", "Bay 2", "Quarantine"]) await expect(page.getByTestId(`left-${name}`)).toHaveText(/\d.*(left|to \d)/);
-    for (const name of ["Van", "Bay 2", "Quarantine"]) await expect(page.getByTestId(`date-${name}`)).toHaveText(/today|tomorrow|[A-Z][a-z]{2}/);
+    for (const name of ["Van", "Bay 2", "Quarantine"])
+      await expect(page.getByTestId(`left-${name}`)).toHaveText(/\d.*(left|to \d)/);
+    for (const name of ["Van", "Bay 2", "Quarantine"])
+      await expect(page.getByTestId(`date-${name}`)).toHaveText(/today|tomorrow|[A-Z][a-z]{2}/);
     await expect(page.getByTestId("verdict-title")).toHaveText("Bay 2: finish, rinse more");
     await expect(page.getByTestId("verdict-reason")).toContainText("before your hard mark of 20");
     const { items } = (await demo.request("GET", "/api/v1/rigs")).body as { items: { id: string }[] };
     const rig = items[0]!.id;
-    for (const path of ["/", `/log/${rig}`, "/size", "/why", `/why/${rig}`, "/setup", "/setup/tap", "/setup/meter", "/setup/rig", `/setup/charge?rig=${rig}`, "/settings"]) {
+    for (const path of [
+      "/",
+      `/log/${rig}`,
+      "/size",
+      "/why",
+      `/why/${rig}`,
+      "/setup",
+      "/setup/tap",
+      "/setup/meter",
+      "/setup/rig",
+      `/setup/charge?rig=${rig}`,
+      "/settings",
+    ]) {
       await page.goto(demo.url + path);
       await expect(page.getByRole("main").first()).toContainText(/\w{3}/);
       await page.waitForTimeout(250);

@@ -12,15 +12,34 @@ const client = join(root, "client");
 const dist = join(client, "dist");
 const stamp = join(dist, ".sources");
 
-const SOURCES = ["client/app", "client/data", "client/features", "client/ui", "client/public", "core/src", "contract/src"];
-const FILES = ["package-lock.json", "client/app.json", "client/metro.config.js", "client/babel.config.js", "tools/build-client.mjs"];
+const SOURCES = [
+  "client/app",
+  "client/data",
+  "client/features",
+  "client/ui",
+  "client/public",
+  "core/src",
+  "contract/src",
+];
+const FILES = [
+  "package-lock.json",
+  "client/app.json",
+  "client/metro.config.js",
+  "client/babel.config.js",
+  "tools/build-client.mjs",
+];
 
-const filesBelow = (folder) => readdirSync(folder, { withFileTypes: true }).flatMap((entry) =>
-  entry.isDirectory() ? filesBelow(join(folder, entry.name)) : [join(folder, entry.name)]);
+const filesBelow = (folder) =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((entry) =>
+    entry.isDirectory() ? filesBelow(join(folder, entry.name)) : [join(folder, entry.name)],
+  );
 
 function sourcesHash() {
   const hash = createHash("sha256");
-  const files = [...SOURCES.flatMap((folder) => filesBelow(join(root, folder))), ...FILES.map((file) => join(root, file))].sort();
+  const files = [
+    ...SOURCES.flatMap((folder) => filesBelow(join(root, folder))),
+    ...FILES.map((file) => join(root, file)),
+  ].sort();
   for (const file of files) hash.update(file.slice(root.length)).update("\0").update(readFileSync(file)).update("\0");
   return hash.digest("hex");
 }
@@ -32,7 +51,9 @@ console.log("Building the client; the first time takes two minutes or so, later 
 const fresh = join(client, "dist.new");
 rmSync(fresh, { recursive: true, force: true });
 execFileSync(join(root, "node_modules/.bin/expo"), ["export", "--platform", "web", "--output-dir", fresh], {
-  cwd: client, stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, EXPO_OFFLINE: "1", EXPO_NO_TELEMETRY: "1", CI: "1", NODE_ENV: "production" },
+  cwd: client,
+  stdio: ["ignore", "ignore", "inherit"],
+  env: { ...process.env, EXPO_OFFLINE: "1", EXPO_NO_TELEMETRY: "1", CI: "1", NODE_ENV: "production" },
 });
 
 await generateSW({

@@ -7,7 +7,11 @@ const root = fileURLToPath(new URL("..", import.meta.url));
 const workspace = (name) => join(root, name, "src/index.ts");
 
 await build({
-  entryPoints: { start: join(root, "server/src/start.ts"), restore: join(root, "server/src/restore.ts"), backup: join(root, "server/src/backup.ts") },
+  entryPoints: {
+    start: join(root, "server/src/start.ts"),
+    restore: join(root, "server/src/restore.ts"),
+    backup: join(root, "server/src/backup.ts"),
+  },
   outdir: join(root, "server/dist"),
   outExtension: { ".js": ".mjs" },
   bundle: true,
@@ -17,5 +21,9 @@ await build({
   packages: "external",
   sourcemap: true,
   logLevel: "warning",
-  alias: { "@winter-bead/core": workspace("core"), "@winter-bead/contract": workspace("contract"), "@winter-bead/demo": workspace("demo") },
+  alias: {
+    "@winter-bead/core": workspace("core"),
+    "@winter-bead/contract": workspace("contract"),
+    "@winter-bead/demo": workspace("demo"),
+  },
 });

@@ -13,8 +13,12 @@ function run(command, options, env = {}) {
   return new Promise((resolve) => {
     const child = spawn(command, options, { env: { ...process.env, ...env }, stdio: ["ignore", "pipe", "pipe"] });
     let output = "";
-    child.stdout.on("data", (part) => { output += part; });
-    child.stderr.on("data", (part) => { output += part; });
+    child.stdout.on("data", (part) => {
+      output += part;
+    });
+    child.stderr.on("data", (part) => {
+      output += part;
+    });
     child.on("close", (code) => resolve({ code: code ?? 1, output }));
   });
 }
@@ -34,7 +38,11 @@ async function check(name, script) {
 
 async function jest(name, project) {
   const file = report(name);
-  const { code, output } = await run("npx", ["jest", "--selectProjects", project, "--json", `--outputFile=${file}`, "--testLocationInResults=false"], { FORCE_COLOR: "0" });
+  const { code, output } = await run(
+    "npx",
+    ["jest", "--selectProjects", project, "--json", `--outputFile=${file}`, "--testLocationInResults=false"],
+    { FORCE_COLOR: "0" },
+  );
   const found = readReport(file);
   const passed = found?.numPassedTests ?? 0;
   const failed = (found?.numFailedTests ?? 0) + (found?.numRuntimeErrorTestSuites ?? 0);
@@ -43,7 +51,10 @@ async function jest(name, project) {
 
 async function playwright() {
   const file = report("playwright");
-  const { code, output } = await run("npx", ["playwright", "test", "--config", "e2e/playwright.config.ts"], { PLAYWRIGHT_JSON_OUTPUT_NAME: file, FORCE_COLOR: "0" });
+  const { code, output } = await run("npx", ["playwright", "test", "--config", "e2e/playwright.config.ts"], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+    FORCE_COLOR: "0",
+  });
   const stats = readReport(file)?.stats ?? { expected: 0, unexpected: 1, flaky: 0 };
   const failed = stats.unexpected + stats.flaky;
   note("interface", { passed: stats.expected, failed: code !== 0 && failed === 0 ? 1 : failed }, output);

@@ -12,7 +12,10 @@ const data = mkdtempSync(join(tmpdir(), "winter-bead-pictures-"));
 const phone = { width: 390, height: 844 };
 const wide = { width: 1280, height: 800 };
 
-const server = spawn(process.execPath, [join(root, "server/dist/start.mjs")], { env: { ...process.env, PORT: "0", WINTER_BEAD_DATA: data, WINTER_BEAD_ROOT: root }, stdio: ["ignore", "pipe", "inherit"] });
+const server = spawn(process.execPath, [join(root, "server/dist/start.mjs")], {
+  env: { ...process.env, PORT: "0", WINTER_BEAD_DATA: data, WINTER_BEAD_ROOT: root },
+  stdio: ["ignore", "pipe", "inherit"],
+});
 const url = await new Promise((ready) => {
   let printed = "";
   server.stdout.on("data", (part) => {
@@ -39,9 +42,16 @@ const VIEWS = [
   { name: "settings-phone", path: "/settings", size: phone },
 ];
 
-const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"] });
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+});
 for (const { name, path, size, colorScheme, keys, click } of VIEWS) {
-  const context = await browser.newContext({ viewport: size, colorScheme: colorScheme ?? "light", serviceWorkers: "block" });
+  const context = await browser.newContext({
+    viewport: size,
+    colorScheme: colorScheme ?? "light",
+    serviceWorkers: "block",
+  });
   const page = await context.newPage();
   await page.goto(url + path);
   await page.waitForLoadState("networkidle");

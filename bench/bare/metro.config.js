@@ -3,6 +3,8 @@ const { getDefaultConfig } = require("expo/metro-config");
 
 const config = getDefaultConfig(__dirname);
 config.watchFolders = [path.join(__dirname, "../..")];
-config.cacheStores = ({ FileStore }) => [new FileStore({ root: path.join(__dirname, "../..", ".cache", "metro-bare") })];
+config.cacheStores = ({ FileStore }) => [
+  new FileStore({ root: path.join(__dirname, "../..", ".cache", "metro-bare") }),
+];
 
 module.exports = config;

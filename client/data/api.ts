@@ -5,7 +5,10 @@ export class OutOfReach extends Error {}
 
 /** The server read the request and will not take it. */
 export class Refused extends Error {
-  constructor(readonly status: number, readonly problem: Problem) {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem,
+  ) {
     super(problem.detail ?? problem.title);
   }
 }
@@ -21,7 +24,8 @@ async function ask<T>(path: string, init?: RequestInit): Promise<T> {
     throw new OutOfReach("The server is out of reach.");
   }
   if (TRY_AGAIN.has(response.status)) throw new OutOfReach(`The server asks to try again (${response.status}).`);
-  if (!/json/.test(response.headers.get("content-type") ?? "")) throw new OutOfReach("Something else answered in the server's place.");
+  if (!/json/.test(response.headers.get("content-type") ?? ""))
+    throw new OutOfReach("Something else answered in the server's place.");
   const body: unknown = await response.json();
   if (!response.ok) throw new Refused(response.status, body as Problem);
   return body as T;

@@ -3,7 +3,10 @@ import { useCallback, useState } from "react";
 const PREFIX = "winter-bead-draft:";
 
 /** State that survives a closed tab, by name; `clear` forgets it. */
-export function useDraft<T extends object>(name: string, initial: T): readonly [T, (part: Partial<T>) => void, () => void] {
+export function useDraft<T extends object>(
+  name: string,
+  initial: T,
+): readonly [T, (part: Partial<T>) => void, () => void] {
   const key = PREFIX + name;
   const [draft, setDraft] = useState<T>(() => {
     try {
@@ -12,13 +15,16 @@ export function useDraft<T extends object>(name: string, initial: T): readonly [
       return initial;
     }
   });
-  const patch = useCallback((part: Partial<T>) => {
-    setDraft((before) => {
-      const after = { ...before, ...part };
-      localStorage.setItem(key, JSON.stringify(after));
-      return after;
-    });
-  }, [key]);
+  const patch = useCallback(
+    (part: Partial<T>) => {
+      setDraft((before) => {
+        const after = { ...before, ...part };
+        localStorage.setItem(key, JSON.stringify(after));
+        return after;
+      });
+    },
+    [key],
+  );
   const clear = useCallback(() => {
     localStorage.removeItem(key);
     setDraft(initial);

@@ -63,7 +63,9 @@ export class Outbox {
 
   /** @param onAccepted lays answers on this device; its promise resolves when they are safe there */
   constructor(private readonly onAccepted: (accepted: readonly Accepted[]) => Promise<void>) {
-    this.database = openDB<Schema>("winter-bead", 1, { upgrade: (db) => void db.createObjectStore("outbox", { keyPath: "seq", autoIncrement: true }) });
+    this.database = openDB<Schema>("winter-bead", 1, {
+      upgrade: (db) => void db.createObjectStore("outbox", { keyPath: "seq", autoIncrement: true }),
+    });
     this.channel.onmessage = ({ data }: MessageEvent<Message>) => {
       if (data.type === "accepted") void this.onAccepted(data.accepted);
       void this.load().then(() => this.drain());
@@ -154,7 +156,11 @@ export class Outbox {
   private async send(item: OutboxItem): Promise<boolean> {
     const { seq, kind, id, body, replaces, voided } = item;
     try {
-      const record = await put(kind, id, { ...body, ...(replaces === undefined ? {} : { replaces }), ...(voided ? { voided } : {}) });
+      const record = await put(kind, id, {
+        ...body,
+        ...(replaces === undefined ? {} : { replaces }),
+        ...(voided ? { voided } : {}),
+      });
       this.answered.set(seq, { seq, kind, record });
       this.settling ??= this.settle();
     } catch (error) {
@@ -162,7 +168,8 @@ export class Outbox {
         if (this.state.reach !== "out-of-reach") this.set({ reach: "out-of-reach" });
         return false;
       }
-      const problem: Problem = error instanceof Refused ? error.problem : { type: "about:blank", title: String(error), status: 0 };
+      const problem: Problem =
+        error instanceof Refused ? error.problem : { type: "about:blank", title: String(error), status: 0 };
       await this.replace({ ...item, refused: problem });
       this.tell({ type: "changed" });
     }

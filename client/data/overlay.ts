@@ -3,7 +3,11 @@ import type { Kept } from "./api";
 import type { OutboxItem } from "./outbox";
 
 /** What the server has, with what waits on this device laid over it; refused writes count for nothing. */
-export function overlay<K extends RecordKind>(kind: K, kept: readonly Kept<K>[], waiting: readonly OutboxItem[]): readonly Kept<K>[] {
+export function overlay<K extends RecordKind>(
+  kind: K,
+  kept: readonly Kept<K>[],
+  waiting: readonly OutboxItem[],
+): readonly Kept<K>[] {
   const mine = waiting.filter((item) => item.kind === kind && !item.refused);
   if (mine.length === 0) return kept;
   const byId = new Map(kept.map((record) => [record.id, record]));
@@ -17,7 +21,10 @@ export function overlay<K extends RecordKind>(kind: K, kept: readonly Kept<K>[],
 }
 
 /** A list with records put in their places, by id; voided ones are taken out, older versions change nothing. */
-export function upserted<K extends RecordKind>(list: readonly Kept<K>[] | undefined, records: readonly Kept<K>[]): readonly Kept<K>[] | undefined {
+export function upserted<K extends RecordKind>(
+  list: readonly Kept<K>[] | undefined,
+  records: readonly Kept<K>[],
+): readonly Kept<K>[] | undefined {
   if (!list) return undefined;
   const byId = new Map(list.map((each) => [each.id, each]));
   for (const record of records) {

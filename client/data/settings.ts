@@ -31,4 +31,9 @@ export function changeSettings(part: Partial<Settings>): void {
   for (const listener of listeners) listener();
 }
 
-export const useSettings = (): Settings => useSyncExternalStore(subscribe, () => current, () => current);
+export const useSettings = (): Settings =>
+  useSyncExternalStore(
+    subscribe,
+    () => current,
+    () => current,
+  );

@@ -12,7 +12,9 @@ const keyOf = (kind: RecordKind) => ["records", kind] as const;
 const FRESH_FOR = 20_000;
 
 export const queryClient = new QueryClient({
-  defaultOptions: { queries: { staleTime: FRESH_FOR, gcTime: Infinity, networkMode: "always", retry: 2, refetchOnWindowFocus: true } },
+  defaultOptions: {
+    queries: { staleTime: FRESH_FOR, gcTime: Infinity, networkMode: "always", retry: 2, refetchOnWindowFocus: true },
+  },
 });
 
 const PERSIST_KEY = "winter-bead-queries";
@@ -30,13 +32,20 @@ const persister: Persister = {
 };
 
 /** Kept even when the last fetch failed: old facts beat none. */
-const shouldDehydrateQuery = (query: { readonly queryKey: readonly unknown[]; readonly state: { readonly data: unknown } }) =>
-  query.queryKey[0] === "records" && query.state.data !== undefined;
+const shouldDehydrateQuery = (query: {
+  readonly queryKey: readonly unknown[];
+  readonly state: { readonly data: unknown };
+}) => query.queryKey[0] === "records" && query.state.data !== undefined;
 
 export const persistOptions = { persister, maxAge: Infinity, buster: "1", dehydrateOptions: { shouldDehydrateQuery } };
 
 /** Writes what is known to this device without waiting for a quiet moment. */
-const persistNow = () => persistQueryClientSave({ queryClient, ...persistOptions, persister: { ...persister, persistClient: (client) => set(PERSIST_KEY, client) } });
+const persistNow = () =>
+  persistQueryClientSave({
+    queryClient,
+    ...persistOptions,
+    persister: { ...persister, persistClient: (client) => set(PERSIST_KEY, client) },
+  });
 
 export const outbox = new Outbox(async (accepted) => {
   for (const kind of new Set(accepted.map((each) => each.kind))) {
@@ -68,12 +77,17 @@ export function useRecords<K extends RecordKind>(kind: K): Records<K> {
 export const newId = () => uuidv7();
 
 /** Keeps a new record; resolves with its id once it lies on this device. */
-export async function keep<K extends RecordKind>(kind: K, body: Omit<RecordTypes[K], "id">, id: string = newId()): Promise<string> {
+export async function keep<K extends RecordKind>(
+  kind: K,
+  body: Omit<RecordTypes[K], "id">,
+  id: string = newId(),
+): Promise<string> {
   await outbox.add({ kind, id, body });
   return id;
 }
 
-const bodyOf = <K extends RecordKind>({ id: _id, version: _version, voided: _voided, ...body }: Kept<K>): object => body;
+const bodyOf = <K extends RecordKind>({ id: _id, version: _version, voided: _voided, ...body }: Kept<K>): object =>
+  body;
 
 /** Keeps a changed record, as a new version of the one it started from. */
 export const change = <K extends RecordKind>(kind: K, from: Kept<K>, body: Omit<RecordTypes[K], "id">) =>

@@ -1,7 +1,14 @@
 import { dateInWords, litres, litresRange, momentInWords, scaleUnit, threeDigits, typedNumber } from "../ui/format";
 
 test("three digits, never false precision", () => {
-  expect([1672.56, 98.26, 0.4567, 0, 12345, 999.6].map(threeDigits)).toEqual(["1,670", "98.3", "0.457", "0", "12,300", "1,000"]);
+  expect([1672.56, 98.26, 0.4567, 0, 12345, 999.6].map(threeDigits)).toEqual([
+    "1,670",
+    "98.3",
+    "0.457",
+    "0",
+    "12,300",
+    "1,000",
+  ]);
 });
 
 test("litres read as litres or US gallons, a range as a range", () => {
@@ -25,5 +32,11 @@ test("numbers are taken as people type them", () => {
 });
 
 test("a scale is named beside its number", () => {
-  expect((["nacl", "442", "kcl", "ec", 0.64] as const).map(scaleUnit)).toEqual(["ppm NaCl", "ppm 442", "ppm KCl", "µS/cm", "ppm ×0.64"]);
+  expect((["nacl", "442", "kcl", "ec", 0.64] as const).map(scaleUnit)).toEqual([
+    "ppm NaCl",
+    "ppm 442",
+    "ppm KCl",
+    "µS/cm",
+    "ppm ×0.64",
+  ]);
 });

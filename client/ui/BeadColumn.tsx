@@ -41,21 +41,38 @@ function packBeads(left: number, top: number, width: number, height: number, bea
   return Array.from({ length: rows }, (_, row) =>
     Array.from({ length: columns }, (_unused, column) => {
       const down = (row + 0.5) / rows;
-      return { x: left + dx * (column + 0.5 + (row % 2 ? 0.5 : 0)), y: top + dy * (row + 0.5), depth: up ? 1 - down : down };
-    })).flat();
+      return {
+        x: left + dx * (column + 0.5 + (row % 2 ? 0.5 : 0)),
+        y: top + dy * (row + 0.5),
+        depth: up ? 1 - down : down,
+      };
+    }),
+  ).flat();
 }
 
 /**
  * A cut through the vessel: hollow beads are free, filled ones taken, as the model has them; the frosted band is where the
  * front may stand.
  */
-export function BeadColumn({ throughput, transferUnits, front, up, proportion, height, label, testID }: BeadColumnProps) {
+export function BeadColumn({
+  throughput,
+  transferUnits,
+  front,
+  up,
+  proportion,
+  height,
+  label,
+  testID,
+}: BeadColumnProps) {
   const colours = usePalette();
   const width = height * Math.min(WIDEST, Math.max(SLIMMEST, proportion));
   const bead = Math.max(SMALLEST_BEAD, Math.min(LARGEST_BEAD, (LARGEST_BEAD * height) / FULL_HEIGHT));
   const wall = 0.8 * bead;
   const bed = { x: wall, y: CAP + wall, width: width - 2 * wall, height: height - CAP - 2 * wall };
-  const beads = useMemo(() => packBeads(bed.x, bed.y, bed.width, bed.height, bead, up), [bed.x, bed.y, bed.width, bed.height, bead, up]);
+  const beads = useMemo(
+    () => packBeads(bed.x, bed.y, bed.width, bed.height, bead, up),
+    [bed.x, bed.y, bed.width, bed.height, bead, up],
+  );
   const atDepth = (depth: number) => bed.y + bed.height * (up ? 1 - depth : depth);
   const [edgeA, edgeB] = [atDepth(front.low), atDepth(front.high)];
   const band = { y: Math.min(edgeA, edgeB), height: Math.max(1, Math.abs(edgeB - edgeA)) };
@@ -64,22 +81,66 @@ export function BeadColumn({ throughput, transferUnits, front, up, proportion, h
   return (
     <Svg width={width + 14} height={height} role="img" aria-label={label} testID={testID}>
       <Rect x={width / 2 - bead} y={0} width={2 * bead} height={CAP + 3} rx={2} fill={colours.ink} />
-      <Rect x={1} y={CAP} width={width - 2} height={height - CAP - 1} rx={Math.min(18, width / 4)} fill={colours.card} stroke={colours.ink} strokeWidth={2} />
+      <Rect
+        x={1}
+        y={CAP}
+        width={width - 2}
+        height={height - CAP - 1}
+        rx={Math.min(18, width / 4)}
+        fill={colours.card}
+        stroke={colours.ink}
+        strokeWidth={2}
+      />
       <G>
         {beads.map(({ x, y, depth }) => {
           const taken = shareTaken(throughput, depth, transferUnits);
           const inBand = depth >= front.low && depth <= front.high;
           return (
             <G key={`${x} ${y}`}>
-              <Circle cx={x} cy={y} r={radius} fill={colours.ice} stroke={inBand ? colours.frost : colours.ink} strokeWidth={0.11 * bead} />
-              {taken > 0.04 ? <Circle cx={x} cy={y} r={radius * Math.sqrt(taken)} fill={inBand ? colours.frost : colours.ink} /> : null}
+              <Circle
+                cx={x}
+                cy={y}
+                r={radius}
+                fill={colours.ice}
+                stroke={inBand ? colours.frost : colours.ink}
+                strokeWidth={0.11 * bead}
+              />
+              {taken > 0.04 ? (
+                <Circle cx={x} cy={y} r={radius * Math.sqrt(taken)} fill={inBand ? colours.frost : colours.ink} />
+              ) : null}
             </G>
           );
         })}
       </G>
-      <Rect testID="frosted-band" x={3} y={band.y} width={width - 6} height={band.height} fill={colours.ice} opacity={0.45} data-bed-top={bed.y} data-bed-height={bed.height} />
-      <Line x1={3} x2={width - 3} y1={band.y} y2={band.y} stroke={colours.ink} strokeWidth={1.4} strokeDasharray="2 3" />
-      <Line x1={3} x2={width - 3} y1={band.y + band.height} y2={band.y + band.height} stroke={colours.ink} strokeWidth={1.4} strokeDasharray="2 3" />
+      <Rect
+        testID="frosted-band"
+        x={3}
+        y={band.y}
+        width={width - 6}
+        height={band.height}
+        fill={colours.ice}
+        opacity={0.45}
+        data-bed-top={bed.y}
+        data-bed-height={bed.height}
+      />
+      <Line
+        x1={3}
+        x2={width - 3}
+        y1={band.y}
+        y2={band.y}
+        stroke={colours.ink}
+        strokeWidth={1.4}
+        strokeDasharray="2 3"
+      />
+      <Line
+        x1={3}
+        x2={width - 3}
+        y1={band.y + band.height}
+        y2={band.y + band.height}
+        stroke={colours.ink}
+        strokeWidth={1.4}
+        strokeDasharray="2 3"
+      />
       <Path d={`M${width + 2} ${pointer} l9 -5 v10 z`} fill={colours.ink} />
     </Svg>
   );

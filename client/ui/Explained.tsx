@@ -9,19 +9,44 @@ function InputLine({ input }: { readonly input: ExplanationInput }) {
   const [open, setOpen] = useState(false);
   const { because } = input;
   const line = (
-    <View testID="explain-input" flexDirection="row" flexWrap="wrap" columnGap="$2" alignItems="baseline" minHeight={26}>
-      <Strong testID="explain-symbol" minWidth={34}>{input.symbol}</Strong>
-      <Strong testID="explain-value" textDecorationLine={because ? "underline" : "none"}>{sixDigits(input.value)}</Strong>
+    <View
+      testID="explain-input"
+      flexDirection="row"
+      flexWrap="wrap"
+      columnGap="$2"
+      alignItems="baseline"
+      minHeight={26}
+    >
+      <Strong testID="explain-symbol" minWidth={34}>
+        {input.symbol}
+      </Strong>
+      <Strong testID="explain-value" textDecorationLine={because ? "underline" : "none"}>
+        {sixDigits(input.value)}
+      </Strong>
       {input.unit === "" ? null : <Body>{input.unit}</Body>}
       <Body flexShrink={1}>{input.name}</Body>
-      <Small>{input.from}{input.assumption ? " (assumption)" : ""}</Small>
+      <Small>
+        {input.from}
+        {input.assumption ? " (assumption)" : ""}
+      </Small>
     </View>
   );
   if (!because) return line;
   return (
     <View>
-      <Pressable onPress={() => setOpen(!open)} aria-expanded={open} aria-label={`Where ${input.name} comes from`} alignItems="stretch">{line}</Pressable>
-      {open ? <View paddingLeft="$4"><Working explanation={because} /></View> : null}
+      <Pressable
+        onPress={() => setOpen(!open)}
+        aria-expanded={open}
+        aria-label={`Where ${input.name} comes from`}
+        alignItems="stretch"
+      >
+        {line}
+      </Pressable>
+      {open ? (
+        <View paddingLeft="$4">
+          <Working explanation={because} />
+        </View>
+      ) : null}
     </View>
   );
 }
@@ -38,8 +63,12 @@ export function Working({ explanation }: { readonly explanation: Explanation }) 
         <Strong testID="explain-result">{threeDigits(explanation.value)}</Strong>
         <Strong>{unit}</Strong>
       </View>
-      {explanation.inputs.map((input) => <InputLine key={input.symbol} input={input} />)}
-      <Small>School: {explanation.school}. Source: {explanation.source}.</Small>
+      {explanation.inputs.map((input) => (
+        <InputLine key={input.symbol} input={input} />
+      ))}
+      <Small>
+        School: {explanation.school}. Source: {explanation.source}.
+      </Small>
     </View>
   );
 }
@@ -59,9 +88,20 @@ export function Explained({ explanation, label = "Why this number", testID, chil
   const toggle = () => setOpen(!open);
   return (
     <View testID={testID} gap="$1">
-      {children
-        ? <Pressable onPress={toggle} aria-expanded={open} aria-label={`${explanation.name}, ${threeDigits(explanation.value)} ${explanation.unit}: why`} alignItems="stretch">{children}</Pressable>
-        : <TextButton onPress={toggle} expanded={open}>{open ? "Close the working" : label}</TextButton>}
+      {children ? (
+        <Pressable
+          onPress={toggle}
+          aria-expanded={open}
+          aria-label={`${explanation.name}, ${threeDigits(explanation.value)} ${explanation.unit}: why`}
+          alignItems="stretch"
+        >
+          {children}
+        </Pressable>
+      ) : (
+        <TextButton onPress={toggle} expanded={open}>
+          {open ? "Close the working" : label}
+        </TextButton>
+      )}
       {open ? <Working explanation={explanation} /> : null}
     </View>
   );

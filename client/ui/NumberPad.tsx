@@ -9,8 +9,21 @@ export function NumberPad({ onKey }: { readonly onKey: (key: string) => void }) 
   return (
     <View flexDirection="row" flexWrap="wrap" gap="$2" role="group" aria-label="Number pad">
       {KEYS.map((key) => (
-        <Pressable key={key} onPress={() => onKey(key)} aria-label={key === "back" ? "Delete the last digit" : key === "." ? "Point" : key} flexBasis="30%" flexGrow={1} height={52} backgroundColor="$card" borderColor="$line" borderWidth={2} borderRadius="$2">
-          <Body fontSize="$5" fontWeight="700">{key === "back" ? "⌫" : key}</Body>
+        <Pressable
+          key={key}
+          onPress={() => onKey(key)}
+          aria-label={key === "back" ? "Delete the last digit" : key === "." ? "Point" : key}
+          flexBasis="30%"
+          flexGrow={1}
+          height={52}
+          backgroundColor="$card"
+          borderColor="$line"
+          borderWidth={2}
+          borderRadius="$2"
+        >
+          <Body fontSize="$5" fontWeight="700">
+            {key === "back" ? "⌫" : key}
+          </Body>
         </Pressable>
       ))}
     </View>

@@ -12,13 +12,34 @@ const LIST_WIDTH = 470;
 const READING_WIDTH = 760;
 
 /** A place of the app: one scrolling column, and on a wide screen its detail beside it. */
-export function Screen({ title, children, detail, footer }: { readonly title?: string; readonly children: ReactNode; readonly detail?: ReactNode; readonly footer?: ReactNode }) {
+export function Screen({
+  title,
+  children,
+  detail,
+  footer,
+}: {
+  readonly title?: string;
+  readonly children: ReactNode;
+  readonly detail?: ReactNode;
+  readonly footer?: ReactNode;
+}) {
   const wide = useWide();
   const listWidth = detail ? LIST_WIDTH : undefined;
   return (
     <View flex={1} flexDirection="row" minHeight={0} role="main">
       <View width={listWidth} flex={detail ? undefined : 1} minHeight={0} backgroundColor="$paper">
-        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, padding: wide ? 26 : 18, paddingTop: wide ? 26 : 6, paddingBottom: 28, maxWidth: detail ? undefined : READING_WIDTH, width: "100%", alignSelf: wide ? "flex-start" : "center" }}>
+        <ScrollView
+          style={{ flex: 1 }}
+          contentContainerStyle={{
+            flexGrow: 1,
+            padding: wide ? 26 : 18,
+            paddingTop: wide ? 26 : 6,
+            paddingBottom: 28,
+            maxWidth: detail ? undefined : READING_WIDTH,
+            width: "100%",
+            alignSelf: wide ? "flex-start" : "center",
+          }}
+        >
           {title ? <Title marginBottom={12}>{title}</Title> : null}
           {children}
         </ScrollView>
@@ -26,7 +47,9 @@ export function Screen({ title, children, detail, footer }: { readonly title?: s
       </View>
       {detail ? (
         <View flex={1} minHeight={0} backgroundColor="$card" borderLeftColor="$line" borderLeftWidth={1}>
-          <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, padding: 32 }}>{detail}</ScrollView>
+          <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, padding: 32 }}>
+            {detail}
+          </ScrollView>
         </View>
       ) : null}
     </View>

@@ -14,7 +14,11 @@ export function StateRing({ state, size = 36 }: { readonly state: State; readonl
   const top = 2 + 32 * (1 - FILL[state]);
   return (
     <Svg width={size} height={size} viewBox="0 0 36 36" aria-hidden>
-      <Defs><ClipPath id={clip}><Circle cx={18} cy={18} r={15} /></ClipPath></Defs>
+      <Defs>
+        <ClipPath id={clip}>
+          <Circle cx={18} cy={18} r={15} />
+        </ClipPath>
+      </Defs>
       <Circle cx={18} cy={18} r={15} fill={colours.card} stroke={ink} strokeWidth={2.5} />
       <Rect x={2} y={top} width={32} height={34 - top} fill={ink} clipPath={`url(#${clip})`} />
     </Svg>

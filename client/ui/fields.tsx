@@ -14,20 +14,67 @@ interface FieldProps {
   readonly testID?: string;
 }
 
-function Field({ label, value, onChange, unit, hint, error, testID, numeric }: FieldProps & { readonly numeric: boolean }) {
+function Field({
+  label,
+  value,
+  onChange,
+  unit,
+  hint,
+  error,
+  testID,
+  numeric,
+}: FieldProps & { readonly numeric: boolean }) {
   const id = useId();
   const note = error ?? hint;
   return (
-    <View gap="$1" flexGrow={1} flexShrink={1} minWidth={numeric ? 96 : 150} width={numeric ? 96 : undefined} alignSelf={numeric ? undefined : "stretch"}>
-      <Small render="label" {...{ htmlFor: id }}>{unit ? `${label}, ${unit}` : label}</Small>
-      <View flexDirection="row" alignItems="center" backgroundColor="$card" borderColor={error ? "$rowan" : "$line"} borderWidth={2} borderRadius="$2" paddingHorizontal="$3" minHeight={50} focusWithinStyle={{ borderColor: "$ink" }}>
+    <View
+      gap="$1"
+      flexGrow={1}
+      flexShrink={1}
+      minWidth={numeric ? 96 : 150}
+      width={numeric ? 96 : undefined}
+      alignSelf={numeric ? undefined : "stretch"}
+    >
+      <Small render="label" {...{ htmlFor: id }}>
+        {unit ? `${label}, ${unit}` : label}
+      </Small>
+      <View
+        flexDirection="row"
+        alignItems="center"
+        backgroundColor="$card"
+        borderColor={error ? "$rowan" : "$line"}
+        borderWidth={2}
+        borderRadius="$2"
+        paddingHorizontal="$3"
+        minHeight={50}
+        focusWithinStyle={{ borderColor: "$ink" }}
+      >
         <Input
-          id={id} testID={testID} value={value} onChangeText={onChange} inputMode={numeric ? "decimal" : "text"} autoComplete="off"
-          aria-invalid={error !== undefined} aria-describedby={note ? `${id}-note` : undefined}
-          flex={1} minWidth={0} borderWidth={0} backgroundColor="transparent" color="$ink" fontSize={numeric ? 20 : 17} fontWeight={numeric ? "700" : "400"} padding={0} height={46} outlineWidth={0}
+          id={id}
+          testID={testID}
+          value={value}
+          onChangeText={onChange}
+          inputMode={numeric ? "decimal" : "text"}
+          autoComplete="off"
+          aria-invalid={error !== undefined}
+          aria-describedby={note ? `${id}-note` : undefined}
+          flex={1}
+          minWidth={0}
+          borderWidth={0}
+          backgroundColor="transparent"
+          color="$ink"
+          fontSize={numeric ? 20 : 17}
+          fontWeight={numeric ? "700" : "400"}
+          padding={0}
+          height={46}
+          outlineWidth={0}
         />
       </View>
-      {note ? <Small id={`${id}-note`} color={error ? "$rowan" : "$soft"}>{note}</Small> : null}
+      {note ? (
+        <Small id={`${id}-note`} color={error ? "$rowan" : "$soft"}>
+          {note}
+        </Small>
+      ) : null}
     </View>
   );
 }
@@ -37,7 +84,13 @@ export const NumberField = (props: FieldProps) => <Field {...props} numeric />;
 
 /** Fields that share a row while there is room. */
 export const FieldRow = ({ children }: { readonly children: React.ReactNode }) => (
-  <View flexDirection="row" flexWrap="wrap" gap="$3" alignItems="flex-start">{children}</View>
+  <View flexDirection="row" flexWrap="wrap" gap="$3" alignItems="flex-start">
+    {children}
+  </View>
 );
 
-export const Said = ({ children }: { readonly children: React.ReactNode }) => <Body role="status" aria-live="polite">{children}</Body>;
+export const Said = ({ children }: { readonly children: React.ReactNode }) => (
+  <Body role="status" aria-live="polite">
+    {children}
+  </Body>
+);

@@ -16,7 +16,10 @@ function savedValues<T extends FieldValues>(name: string): Partial<T> {
 }
 
 /** A form whose typed values survive a closed tab until `forget` is called. */
-export function useKeptForm<T extends FieldValues>(name: string, defaults: T): UseFormReturn<T> & { readonly forget: () => void } {
+export function useKeptForm<T extends FieldValues>(
+  name: string,
+  defaults: T,
+): UseFormReturn<T> & { readonly forget: () => void } {
   const form = useForm<T>({ defaultValues: { ...defaults, ...savedValues<T>(name) } as never });
   useEffect(() => {
     const { unsubscribe } = form.watch((values) => localStorage.setItem(PREFIX + name, JSON.stringify(values)));
@@ -34,30 +37,73 @@ interface BoundProps<T extends FieldValues> {
 }
 
 export const FormText = <T extends FieldValues>({ control, name, ...rest }: BoundProps<T>) => (
-  <Controller control={control} name={name} render={({ field, fieldState }) => (
-    <TextField {...rest} testID={`field-${name}`} value={String(field.value ?? "")} onChange={field.onChange} {...(fieldState.error?.message ? { error: fieldState.error.message } : {})} />
-  )} />
+  <Controller
+    control={control}
+    name={name}
+    render={({ field, fieldState }) => (
+      <TextField
+        {...rest}
+        testID={`field-${name}`}
+        value={String(field.value ?? "")}
+        onChange={field.onChange}
+        {...(fieldState.error?.message ? { error: fieldState.error.message } : {})}
+      />
+    )}
+  />
 );
 
 export const FormNumber = <T extends FieldValues>({ control, name, ...rest }: BoundProps<T>) => (
-  <Controller control={control} name={name} render={({ field, fieldState }) => (
-    <NumberField {...rest} testID={`field-${name}`} value={String(field.value ?? "")} onChange={field.onChange} {...(fieldState.error?.message ? { error: fieldState.error.message } : {})} />
-  )} />
+  <Controller
+    control={control}
+    name={name}
+    render={({ field, fieldState }) => (
+      <NumberField
+        {...rest}
+        testID={`field-${name}`}
+        value={String(field.value ?? "")}
+        onChange={field.onChange}
+        {...(fieldState.error?.message ? { error: fieldState.error.message } : {})}
+      />
+    )}
+  />
 );
 
-export function FormChoice<T extends FieldValues, V extends string>({ control, name, label, options, onChosen }: BoundProps<T> & { readonly options: readonly Option<V>[]; readonly onChosen?: (value: V) => void }) {
+export function FormChoice<T extends FieldValues, V extends string>({
+  control,
+  name,
+  label,
+  options,
+  onChosen,
+}: BoundProps<T> & { readonly options: readonly Option<V>[]; readonly onChosen?: (value: V) => void }) {
   return (
-    <Controller control={control} name={name} render={({ field, fieldState }) => (
-      <View gap="$1">
-        <Choice label={label} value={field.value as V} options={options} onChange={(value) => { field.onChange(value); onChosen?.(value); }} />
-        {fieldState.error?.message ? <Small color="$rowan">{fieldState.error.message}</Small> : null}
-      </View>
-    )} />
+    <Controller
+      control={control}
+      name={name}
+      render={({ field, fieldState }) => (
+        <View gap="$1">
+          <Choice
+            label={label}
+            value={field.value as V}
+            options={options}
+            onChange={(value) => {
+              field.onChange(value);
+              onChosen?.(value);
+            }}
+          />
+          {fieldState.error?.message ? <Small color="$rowan">{fieldState.error.message}</Small> : null}
+        </View>
+      )}
+    />
   );
 }
 
 /** Complaints that belong to no field in sight. */
-export const FormTrouble = ({ words }: { readonly words: string | undefined }) => (words ? <Body role="alert" color="$rowan">{words}</Body> : null);
+export const FormTrouble = ({ words }: { readonly words: string | undefined }) =>
+  words ? (
+    <Body role="alert" color="$rowan">
+      {words}
+    </Body>
+  ) : null;
 
 export interface Complaint {
   readonly path: string;
@@ -65,7 +111,11 @@ export interface Complaint {
 }
 
 /** Puts each complaint beside its field; what fits nowhere is returned as one sentence. */
-export function placeComplaints<T extends FieldValues>(form: UseFormReturn<T>, complaints: readonly Complaint[], fieldOf: Readonly<Record<string, Path<T>>>): string | undefined {
+export function placeComplaints<T extends FieldValues>(
+  form: UseFormReturn<T>,
+  complaints: readonly Complaint[],
+  fieldOf: Readonly<Record<string, Path<T>>>,
+): string | undefined {
   const homeless: string[] = [];
   for (const { path, message } of complaints) {
     const field = fieldOf[path] ?? (path in form.getValues() ? (path as Path<T>) : undefined);

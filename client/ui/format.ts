@@ -12,7 +12,8 @@ export function threeDigits(value: number): string {
 }
 
 /** Enough digits to work the formula again. */
-export const sixDigits = (value: number) => (value === 0 ? "0" : Number(value.toPrecision(7)).toLocaleString("en-US", { maximumSignificantDigits: 7 }));
+export const sixDigits = (value: number) =>
+  value === 0 ? "0" : Number(value.toPrecision(7)).toLocaleString("en-US", { maximumSignificantDigits: 7 });
 
 export interface Shown {
   readonly text: string;
@@ -21,14 +22,28 @@ export interface Shown {
 
 type Quantity = "volume" | "flow" | "length" | "pressure" | "weight" | "temperature" | "resinVolume";
 
-const METRIC_UNIT: Readonly<Record<Quantity, string>> = { volume: "L", flow: "L/min", length: "mm", pressure: "kPa", weight: "kg", temperature: "°C", resinVolume: "L" };
+const METRIC_UNIT: Readonly<Record<Quantity, string>> = {
+  volume: "L",
+  flow: "L/min",
+  length: "mm",
+  pressure: "kPa",
+  weight: "kg",
+  temperature: "°C",
+  resinVolume: "L",
+};
 
-export const unitOf = (quantity: Quantity, units: Units) => (units === "us" ? US_UNITS[quantity].shown : METRIC_UNIT[quantity]);
-export const toShown = (quantity: Quantity, value: number, units: Units) => (units === "us" ? US_UNITS[quantity].toShown(value) : value);
-export const toInternal = (quantity: Quantity, value: number, units: Units) => (units === "us" ? US_UNITS[quantity].toInternal(value) : value);
+export const unitOf = (quantity: Quantity, units: Units) =>
+  units === "us" ? US_UNITS[quantity].shown : METRIC_UNIT[quantity];
+export const toShown = (quantity: Quantity, value: number, units: Units) =>
+  units === "us" ? US_UNITS[quantity].toShown(value) : value;
+export const toInternal = (quantity: Quantity, value: number, units: Units) =>
+  units === "us" ? US_UNITS[quantity].toInternal(value) : value;
 
 /** A quantity in the user's units, unit beside it. */
-export const shown = (quantity: Quantity, value: number, units: Units): Shown => ({ text: threeDigits(toShown(quantity, value, units)), unit: unitOf(quantity, units) });
+export const shown = (quantity: Quantity, value: number, units: Units): Shown => ({
+  text: threeDigits(toShown(quantity, value, units)),
+  unit: unitOf(quantity, units),
+});
 
 /** Litres as `1,310 L` or `346 US gal`. */
 export function litres(value: number, units: Units): string {
@@ -42,7 +57,12 @@ export function litresRange(low: number, high: number, units: Units): string {
   return a.text === b.text ? `${a.text} ${a.unit}` : `${a.text} to ${b.text} ${b.unit}`;
 }
 
-export const perGallon = { symbol: "g", name: "Litres in a US gallon", value: LITRES_PER_US_GALLON, unit: "L/US gal" } as const;
+export const perGallon = {
+  symbol: "g",
+  name: "Litres in a US gallon",
+  value: LITRES_PER_US_GALLON,
+  unit: "L/US gal",
+} as const;
 
 /** What stands beside a reading: `ppm NaCl`, `ppm 442`, `µS/cm`. */
 export function scaleUnit(scale: Scale): string {
@@ -75,7 +95,11 @@ export function momentInWords(milliseconds: number, now: number): string {
 
 /** What was typed as a number: comma or point, thousands ignored; undefined when it is none. */
 export function typedNumber(text: string): number | undefined {
-  const plain = text.trim().replace(/\s/g, "").replace(/,(?=\d{3}(\D|$))/g, "").replace(",", ".");
+  const plain = text
+    .trim()
+    .replace(/\s/g, "")
+    .replace(/,(?=\d{3}(\D|$))/g, "")
+    .replace(",", ".");
   if (plain === "" || !/^-?\d*\.?\d+$|^-?\d+\.$/.test(plain)) return undefined;
   const value = Number(plain);
   return Number.isFinite(value) ? value : undefined;

@@ -13,7 +13,11 @@ function subscribe(listener: () => void) {
 /** Light or dark, as chosen, else as the device says. */
 export function useThemeName(): "light" | "dark" {
   const { theme } = useSettings();
-  const deviceIsDark = useSyncExternalStore(subscribe, () => matchMedia(query).matches, () => false);
+  const deviceIsDark = useSyncExternalStore(
+    subscribe,
+    () => matchMedia(query).matches,
+    () => false,
+  );
   if (theme !== "auto") return theme;
   return deviceIsDark ? "dark" : "light";
 }

@@ -36,7 +36,8 @@ const tokens = createTokens({
 });
 
 const steps = { 1: 14, 2: 16, 3: 18, 4: 21, 5: 26, 6: 32, 7: 44, true: 16 } as const;
-const keyed = <T>(of: (size: number) => T) => Object.fromEntries(Object.entries(steps).map(([key, size]) => [key, of(size)])) as Record<keyof typeof steps, T>;
+const keyed = <T>(of: (size: number) => T) =>
+  Object.fromEntries(Object.entries(steps).map(([key, size]) => [key, of(size)])) as Record<keyof typeof steps, T>;
 
 const body = createFont({
   family: '"Atkinson Hyperlegible Next", system-ui, sans-serif',
@@ -51,7 +52,13 @@ export const config = createTamagui({
   themes: { light, dark },
   fonts: { body, heading: body },
   media: { wide: { minWidth: 900 } },
-  settings: { defaultFont: "body", styleCompat: "web", shouldAddPrefersColorThemes: false, disableSSR: true, onlyAllowShorthands: false },
+  settings: {
+    defaultFont: "body",
+    styleCompat: "web",
+    shouldAddPrefersColorThemes: false,
+    disableSSR: true,
+    onlyAllowShorthands: false,
+  },
 });
 
 export type Palette = { readonly [role in keyof typeof light]: string };

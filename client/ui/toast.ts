@@ -32,4 +32,9 @@ const subscribe = (listener: () => void) => {
   return () => void listeners.delete(listener);
 };
 
-export const useToast = (): Toast | undefined => useSyncExternalStore(subscribe, () => current, () => current);
+export const useToast = (): Toast | undefined =>
+  useSyncExternalStore(
+    subscribe,
+    () => current,
+    () => current,
+  );

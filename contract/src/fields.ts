@@ -16,22 +16,37 @@ export function numberIn(range: Range) {
 export const known = <S extends z.ZodRawShape>(shape: S) =>
   z.strictObject(shape, {
     error: (issue) =>
-      issue.code === "unrecognized_keys" ? `Unknown here: ${(issue as { keys: string[] }).keys.join(", ")}.` 
-        : issue.input === undefined ? "This is missing." : "This must be an object with named fields.",
+      issue.code === "unrecognized_keys"
+        ? `Unknown here: ${(issue as { keys: string[] }).keys.join(", ")}.`
+        : issue.input === undefined
+          ? "This is missing."
+          : "This must be an object with named fields.",
   });
 
 /** PostgreSQL text holds anything but NUL and lone surrogates. */
 const isPrintable = (value: string) => !value.includes("\u0000") && value.isWellFormed();
 
 export const text = (name: string, most = 120) =>
-  z.string({ error: `${name} must be text.` }).refine(isPrintable, `${name} holds a character that cannot be kept.`).trim().min(1, `${name} is missing.`).max(most, `${name} is longer than ${most} characters.`);
+  z
+    .string({ error: `${name} must be text.` })
+    .refine(isPrintable, `${name} holds a character that cannot be kept.`)
+    .trim()
+    .min(1, `${name} is missing.`)
+    .max(most, `${name} is longer than ${most} characters.`);
 
-export const note = z.string({ error: "The note must be text." }).refine(isPrintable, "The note holds a character that cannot be kept.").max(2000, "The note is longer than 2,000 characters.").optional();
+export const note = z
+  .string({ error: "The note must be text." })
+  .refine(isPrintable, "The note holds a character that cannot be kept.")
+  .max(2000, "The note is longer than 2,000 characters.")
+  .optional();
 
 const CHOOSE_SCALE = "Choose the meter's scale: NaCl, 442, KCl, µS/cm (ec), or its own factor from 0.40 to 1.00.";
 
 export const scale = z.union(
-  [z.enum(["nacl", "442", "kcl", "ec"]), z.number().min(RANGES.scaleFactor.from, CHOOSE_SCALE).max(RANGES.scaleFactor.to, CHOOSE_SCALE)],
+  [
+    z.enum(["nacl", "442", "kcl", "ec"]),
+    z.number().min(RANGES.scaleFactor.from, CHOOSE_SCALE).max(RANGES.scaleFactor.to, CHOOSE_SCALE),
+  ],
   { error: CHOOSE_SCALE },
 ) satisfies z.ZodType<Scale>;
 
@@ -42,7 +57,10 @@ const CENTURY = { from: Date.parse("2000-01-01T00:00:00Z"), to: Date.parse("2100
 
 export const instant = z.iso
   .datetime({ offset: true, error: "Give the time as ISO 8601, such as 2027-03-01T08:10:00Z." })
-  .refine((text) => Date.parse(text) >= CENTURY.from && Date.parse(text) < CENTURY.to, "The time must lie between 2000 and 2100; look at the device's clock.");
+  .refine(
+    (text) => Date.parse(text) >= CENTURY.from && Date.parse(text) < CENTURY.to,
+    "The time must lie between 2000 and 2100; look at the device's clock.",
+  );
 export const date = z.iso.date({ error: "Give a real date, such as 2027-03-01." });
 
 export const flag = z.boolean({ error: "This must be true or false." });

@@ -7,7 +7,11 @@ type Json = { readonly [key: string]: unknown };
 
 /** JSON Schema 2020-12 of a schema, its named parts inlined, without the dialect line. */
 function jsonSchema(schema: z.ZodType, io: "input" | "output" = "input"): Json {
-  const { $schema: _dialect, ...rest } = z.toJSONSchema(schema, { io, reused: "inline", unrepresentable: "any" }) as Json & { $schema?: string };
+  const { $schema: _dialect, ...rest } = z.toJSONSchema(schema, {
+    io,
+    reused: "inline",
+    unrepresentable: "any",
+  }) as Json & { $schema?: string };
   return inlineDefinitions(rest);
 }
 
@@ -17,8 +21,13 @@ function inlineDefinitions(schema: Json): Json {
     if (Array.isArray(node)) return node.map(visit);
     if (node === null || typeof node !== "object") return node;
     const reference = (node as Json)["$ref"];
-    if (typeof reference === "string" && reference.startsWith("#/$defs/")) return visit(definitions[reference.slice("#/$defs/".length)]);
-    return Object.fromEntries(Object.entries(node).filter(([key]) => key !== "$defs" && key !== "id").map(([key, value]) => [key, visit(value)]));
+    if (typeof reference === "string" && reference.startsWith("#/$defs/"))
+      return visit(definitions[reference.slice("#/$defs/".length)]);
+    return Object.fromEntries(
+      Object.entries(node)
+        .filter(([key]) => key !== "$defs" && key !== "id")
+        .map(([key, value]) => [key, visit(value)]),
+    );
   };
   return visitTop(schema, visit);
 }
@@ -26,7 +35,10 @@ function inlineDefinitions(schema: Json): Json {
 const visitTop = (schema: Json, visit: (node: unknown) => unknown) => visit({ ...schema, $defs: undefined }) as Json;
 
 const json = (schema: Json) => ({ "application/json": { schema } });
-const problemResponse = (description: string) => ({ description, content: { "application/problem+json": { schema: { $ref: "#/components/schemas/Problem" } } } });
+const problemResponse = (description: string) => ({
+  description,
+  content: { "application/problem+json": { schema: { $ref: "#/components/schemas/Problem" } } },
+});
 
 function computePath(name: string, { summary, request, answer }: Endpoint): Json {
   return {
@@ -44,31 +56,78 @@ function computePath(name: string, { summary, request, answer }: Endpoint): Json
   };
 }
 
-const idParameter = { name: "id", in: "path", required: true, description: "UUID made by the client", schema: { type: "string", format: "uuid" } };
+const idParameter = {
+  name: "id",
+  in: "path",
+  required: true,
+  description: "UUID made by the client",
+  schema: { type: "string", format: "uuid" },
+};
 
 function recordPaths(kind: keyof typeof RECORDS): Json {
-  const body = { allOf: [jsonSchema(RECORDS[kind])], description: "To change a record add `replaces` (the version you started from); to take it back add `voided: true`." };
+  const body = {
+    allOf: [jsonSchema(RECORDS[kind])],
+    description:
+      "To change a record add `replaces` (the version you started from); to take it back add `voided: true`.",
+  };
   return {
     [`/api/v1/${kind}`]: {
       get: {
-        operationId: `list-${kind}`, summary: `All ${kind} of the crew, oldest first`, tags: ["records"],
+        operationId: `list-${kind}`,
+        summary: `All ${kind} of the crew, oldest first`,
+        tags: ["records"],
         parameters: [
           { name: "after", in: "query", description: "Where the last page ended", schema: { type: "string" } },
           { name: "limit", in: "query", schema: { type: "integer", minimum: 1, maximum: 1000 } },
         ],
-        responses: { "200": { description: "A page", content: json({ type: "object", properties: { items: { type: "array", items: { type: "object" } }, next: { type: "string" } } }) }, "422": problemResponse("Bad cursor or limit") },
+        responses: {
+          "200": {
+            description: "A page",
+            content: json({
+              type: "object",
+              properties: { items: { type: "array", items: { type: "object" } }, next: { type: "string" } },
+            }),
+          },
+          "422": problemResponse("Bad cursor or limit"),
+        },
       },
     },
     [`/api/v1/${kind}/{id}`]: {
-      get: { operationId: `get-${kind}`, summary: "One record", tags: ["records"], parameters: [idParameter], responses: { "200": { description: "The record", content: json({ type: "object" }) }, "404": problemResponse("No such record") } },
+      get: {
+        operationId: `get-${kind}`,
+        summary: "One record",
+        tags: ["records"],
+        parameters: [idParameter],
+        responses: {
+          "200": { description: "The record", content: json({ type: "object" }) },
+          "404": problemResponse("No such record"),
+        },
+      },
       put: {
-        operationId: `put-${kind}`, summary: "Keep a record; sending it again changes nothing", tags: ["records"], parameters: [idParameter],
+        operationId: `put-${kind}`,
+        summary: "Keep a record; sending it again changes nothing",
+        tags: ["records"],
+        parameters: [idParameter],
         requestBody: { required: true, content: json(body as unknown as Json) },
-        responses: { "200": { description: "Kept before, or a new version", content: json({ type: "object" }) }, "201": { description: "Kept", content: json({ type: "object" }) }, "409": problemResponse("Another body under this id, or a stale version; both stand in the answer"), "422": problemResponse("Bad input") },
+        responses: {
+          "200": { description: "Kept before, or a new version", content: json({ type: "object" }) },
+          "201": { description: "Kept", content: json({ type: "object" }) },
+          "409": problemResponse("Another body under this id, or a stale version; both stand in the answer"),
+          "422": problemResponse("Bad input"),
+        },
       },
     },
     [`/api/v1/${kind}/{id}/versions`]: {
-      get: { operationId: `versions-${kind}`, summary: "Every version of a record", tags: ["records"], parameters: [idParameter], responses: { "200": { description: "Versions, oldest first", content: json({ type: "array", items: { type: "object" } }) }, "404": problemResponse("No such record") } },
+      get: {
+        operationId: `versions-${kind}`,
+        summary: "Every version of a record",
+        tags: ["records"],
+        parameters: [idParameter],
+        responses: {
+          "200": { description: "Versions, oldest first", content: json({ type: "array", items: { type: "object" } }) },
+          "404": problemResponse("No such record"),
+        },
+      },
     },
   };
 }
@@ -78,7 +137,13 @@ export function openApiDocument(): Json {
   const compute = Object.entries(COMPUTE).map(([name, each]) => [`/api/v1/compute/${name}`, computePath(name, each)]);
   return {
     openapi: "3.1.0",
-    info: { title: "Winter Bead", version: "1.0.0", description: "Units: L, L/min, mm, °C, kPa, µS/cm at 25 °C (ec25), mg/L, meq/L (load), eq per litre of mixed resin (capacity), minutes, days.", license: { name: "MIT", identifier: "MIT" } },
+    info: {
+      title: "Winter Bead",
+      version: "1.0.0",
+      description:
+        "Units: L, L/min, mm, °C, kPa, µS/cm at 25 °C (ec25), mg/L, meq/L (load), eq per litre of mixed resin (capacity), minutes, days.",
+      license: { name: "MIT", identifier: "MIT" },
+    },
     servers: [{ url: "/" }],
     paths: { ...Object.fromEntries(compute), ...Object.assign({}, ...RECORD_KINDS.map(recordPaths)) },
     components: { schemas: { Problem: jsonSchema(problem, "output") } },

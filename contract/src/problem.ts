@@ -1,16 +1,18 @@
 import { z } from "zod";
 
 /** RFC 9457 problem details, as this API sends them. */
-export const problem = z.strictObject({
-  type: z.string(),
-  title: z.string(),
-  status: z.int(),
-  detail: z.string().optional(),
-  errors: z.array(z.strictObject({ path: z.string(), message: z.string() })).optional(),
-  /** On 409: what is kept here, and what was sent. */
-  current: z.unknown().optional(),
-  sent: z.unknown().optional(),
-}).meta({ id: "Problem" });
+export const problem = z
+  .strictObject({
+    type: z.string(),
+    title: z.string(),
+    status: z.int(),
+    detail: z.string().optional(),
+    errors: z.array(z.strictObject({ path: z.string(), message: z.string() })).optional(),
+    /** On 409: what is kept here, and what was sent. */
+    current: z.unknown().optional(),
+    sent: z.unknown().optional(),
+  })
+  .meta({ id: "Problem" });
 
 export type Problem = z.infer<typeof problem>;
 export interface FieldError {
@@ -32,10 +34,12 @@ function likeliestBranch(branches: readonly (readonly Issue[])[]): readonly Issu
 function fieldErrors(issues: readonly Issue[], prefix: readonly PropertyKey[]): FieldError[] {
   return issues.flatMap((issue) => {
     const path = [...prefix, ...issue.path];
-    if (issue.code === "unrecognized_keys") return issue.keys.map((key) => ({ path: pathText([...path, key]), message: issue.message }));
+    if (issue.code === "unrecognized_keys")
+      return issue.keys.map((key) => ({ path: pathText([...path, key]), message: issue.message }));
     if (issue.code === "invalid_union") {
       const branch = likeliestBranch(issue.errors);
-      if (branch && branch.length > 0 && branch.some((inner) => inner.path.length > 0)) return fieldErrors(branch, path);
+      if (branch && branch.length > 0 && branch.some((inner) => inner.path.length > 0))
+        return fieldErrors(branch, path);
     }
     return [{ path: pathText(path), message: issue.message }];
   });

@@ -19,15 +19,71 @@ describe("calculations over the contract", () => {
   });
 
   const nonsense: readonly [ComputeName, unknown][] = [
-    ["water", null], ["water", []], ["water", "212"], ["water", { reading: { value: 1e-320, scale: "nacl" } }],
-    ["bed", { volume: 1e-300, diameter: 3000, flow: 1000 }], ["bed", { volume: 1e-300, diameter: 1e-300, flow: 1e-300 }],
-    ["life", { water: { reading: { value: 1e-310, scale: "ec" } }, capacity: { grade: "virgin" }, bed: { volume: 10, diameter: 160, flow: 3 }, limit: { value: 1e-320, scale: "ec" } }],
+    ["water", null],
+    ["water", []],
+    ["water", "212"],
+    ["water", { reading: { value: 1e-320, scale: "nacl" } }],
+    ["bed", { volume: 1e-300, diameter: 3000, flow: 1000 }],
+    ["bed", { volume: 1e-300, diameter: 1e-300, flow: 1e-300 }],
+    [
+      "life",
+      {
+        water: { reading: { value: 1e-310, scale: "ec" } },
+        capacity: { grade: "virgin" },
+        bed: { volume: 10, diameter: 160, flow: 3 },
+        limit: { value: 1e-320, scale: "ec" },
+      },
+    ],
     ["capacity", { ratedLitres: 1e7, ratedPpm: 1e5, scale: 0.4, resinLitres: 1e-310 }],
-    ["depletion", { capacityLeft: { median: 1, low: 2, high: 3 }, daily: Array(7).fill({ mean: 1, sd: 0 }), load: { low: 1, typical: 1, high: 1 }, start: "2027-03-01" }],
-    ["depletion", { capacityLeft: { median: 1, low: 1, high: 1 }, daily: Array(7).fill({ mean: 0, sd: 0 }), load: { low: 1, typical: 1, high: 1 }, start: "2027-03-01" }],
-    ["depletion", { capacityLeft: { median: 1, low: 1, high: 1 }, daily: Array(7).fill({ mean: 1, sd: 0 }), load: { low: 1, typical: 1, high: 1 }, start: "2027-02-30" }],
-    ["depletion", { capacityLeft: { median: 1e9, low: 1e9, high: 1e9 }, daily: Array(7).fill({ mean: 0.001, sd: 0 }), load: { low: 1, typical: 1, high: 1 }, start: "2027-03-01" }],
-    ["life-range", { waters: { low: { reading: { value: 9, scale: "ec" } }, typical: { reading: { value: 8, scale: "ec" } }, high: { reading: { value: 7, scale: "ec" } } }, capacity: { grade: "dyed" }, bed: { volume: 1, diameter: 60, flow: 1 }, limit: { value: 1, scale: "ec" } }],
+    [
+      "depletion",
+      {
+        capacityLeft: { median: 1, low: 2, high: 3 },
+        daily: Array(7).fill({ mean: 1, sd: 0 }),
+        load: { low: 1, typical: 1, high: 1 },
+        start: "2027-03-01",
+      },
+    ],
+    [
+      "depletion",
+      {
+        capacityLeft: { median: 1, low: 1, high: 1 },
+        daily: Array(7).fill({ mean: 0, sd: 0 }),
+        load: { low: 1, typical: 1, high: 1 },
+        start: "2027-03-01",
+      },
+    ],
+    [
+      "depletion",
+      {
+        capacityLeft: { median: 1, low: 1, high: 1 },
+        daily: Array(7).fill({ mean: 1, sd: 0 }),
+        load: { low: 1, typical: 1, high: 1 },
+        start: "2027-02-30",
+      },
+    ],
+    [
+      "depletion",
+      {
+        capacityLeft: { median: 1e9, low: 1e9, high: 1e9 },
+        daily: Array(7).fill({ mean: 0.001, sd: 0 }),
+        load: { low: 1, typical: 1, high: 1 },
+        start: "2027-03-01",
+      },
+    ],
+    [
+      "life-range",
+      {
+        waters: {
+          low: { reading: { value: 9, scale: "ec" } },
+          typical: { reading: { value: 8, scale: "ec" } },
+          high: { reading: { value: 7, scale: "ec" } },
+        },
+        capacity: { grade: "dyed" },
+        bed: { volume: 1, diameter: 60, flow: 1 },
+        limit: { value: 1, scale: "ec" },
+      },
+    ],
   ];
   test.each(nonsense)("%s never answers nonsense with a number that is none (%#)", (name, body) => {
     const outcome = COMPUTE[name].compute(body);
@@ -36,8 +92,16 @@ describe("calculations over the contract", () => {
   });
 
   test("names the field that is wrong, inside a union too", () => {
-    const outcome = COMPUTE.life.compute({ water: { reading: { value: 150, scale: 1.7 } }, capacity: { constant: -1, scale: "nacl" }, bed: { volume: 10, diameter: 160, flow: 3 }, limit: { value: 10, scale: "nacl" } });
-    expect(outcome.ok ? [] : outcome.errors.map((error) => error.path).sort()).toEqual(["capacity.constant", "water.reading.scale"]);
+    const outcome = COMPUTE.life.compute({
+      water: { reading: { value: 150, scale: 1.7 } },
+      capacity: { constant: -1, scale: "nacl" },
+      bed: { volume: 10, diameter: 160, flow: 3 },
+      limit: { value: 10, scale: "nacl" },
+    });
+    expect(outcome.ok ? [] : outcome.errors.map((error) => error.path).sort()).toEqual([
+      "capacity.constant",
+      "water.reading.scale",
+    ]);
   });
 });
 
@@ -48,14 +112,27 @@ test("the OpenAPI document tells of every calculation and every record", () => {
 });
 
 describe("records", () => {
-  const tap = { siteId: "01890000-0000-7000-8000-000000000001", name: "Yard", low: 80, typical: 96, high: 120, scale: "nacl" };
+  const tap = {
+    siteId: "01890000-0000-7000-8000-000000000001",
+    name: "Yard",
+    low: 80,
+    typical: 96,
+    high: 120,
+    scale: "nacl",
+  };
   test("a tap's range must rise", () => {
     expect(RECORDS.taps.safeParse(tap).success).toBe(true);
     expect(RECORDS.taps.safeParse({ ...tap, low: 100 }).success).toBe(false);
   });
   test("a reading needs a meter or a scale, and may well be 0", () => {
     const reading = { id: tap.siteId, point: "output", value: 0 };
-    const visit = (extra: object) => RECORDS.visits.safeParse({ rigId: tap.siteId, tapId: tap.siteId, at: "2027-03-01T08:10:00Z", readings: [{ ...reading, ...extra }] });
+    const visit = (extra: object) =>
+      RECORDS.visits.safeParse({
+        rigId: tap.siteId,
+        tapId: tap.siteId,
+        at: "2027-03-01T08:10:00Z",
+        readings: [{ ...reading, ...extra }],
+      });
     expect(visit({}).success).toBe(false);
     expect(visit({ scale: "442" }).success).toBe(true);
   });

@@ -19,7 +19,9 @@ export interface ReferenceCase {
 }
 
 /** Worked cases of the calculations that exist so far, answers made by a separate implementation. */
-export const REFERENCE_CASES = (cases as unknown as readonly ReferenceCase[]).filter((each) => each.endpoint in COMPUTE) as readonly (ReferenceCase & { readonly endpoint: ComputeName })[];
+export const REFERENCE_CASES = (cases as unknown as readonly ReferenceCase[]).filter(
+  (each) => each.endpoint in COMPUTE,
+) as readonly (ReferenceCase & { readonly endpoint: ComputeName })[];
 
 const isRule = (value: object) => Object.keys(value).some((key) => key.startsWith("$"));
 
@@ -45,14 +47,25 @@ function isNear(expected: number, found: unknown, tolerance: Tolerance): boolean
 }
 
 /** Where an answer leaves its reference case, as sentences; none when it meets the case. */
-export function differences(expected: { readonly [field: string]: unknown }, found: unknown, tolerance: Tolerance, at = ""): string[] {
+export function differences(
+  expected: { readonly [field: string]: unknown },
+  found: unknown,
+  tolerance: Tolerance,
+  at = "",
+): string[] {
   return Object.entries(expected).flatMap(([field, value]) => {
     const path = at + field;
     const got = (found as { [field: string]: unknown } | undefined)?.[field];
     const complaint = [`${path}: expected ${JSON.stringify(value)}, found ${JSON.stringify(got)}`];
     if (typeof value === "number") return isNear(value, got, tolerance.paths?.[path] ?? tolerance) ? [] : complaint;
-    if (typeof value === "string" && tolerance.days !== undefined) return Math.abs(Date.parse(value) - Date.parse(String(got))) <= tolerance.days * 86_400_000 ? [] : complaint;
-    if (value !== null && typeof value === "object") return isRule(value) ? (meetsRule(value, got) ? [] : complaint) : differences(value as { [field: string]: unknown }, got, tolerance, `${path}.`);
+    if (typeof value === "string" && tolerance.days !== undefined)
+      return Math.abs(Date.parse(value) - Date.parse(String(got))) <= tolerance.days * 86_400_000 ? [] : complaint;
+    if (value !== null && typeof value === "object")
+      return isRule(value)
+        ? meetsRule(value, got)
+          ? []
+          : complaint
+        : differences(value as { [field: string]: unknown }, got, tolerance, `${path}.`);
     return value === got ? [] : complaint;
   });
 }

@@ -80,7 +80,8 @@ export function checkRanges<T extends object>(values: T, ranges: { readonly [key
     const value: unknown = values[key];
     const range = ranges[key] as Range;
     if (value === undefined) continue;
-    if (typeof value !== "number" || !isWithin(value, range)) return fail("out-of-range", outOfRangeSentence(range), key);
+    if (typeof value !== "number" || !isWithin(value, range))
+      return fail("out-of-range", outOfRangeSentence(range), key);
   }
   return succeed(true);
 }

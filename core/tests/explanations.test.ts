@@ -1,5 +1,17 @@
 import fc from "fast-check";
-import { convertExplanation, explainBed, explainConstantLife, explainLife, explainRatedLife, explainWeight, life, LITRES_PER_US_GALLON, unwrap, type Explanation, type LifeInput } from "../src/index";
+import {
+  convertExplanation,
+  explainBed,
+  explainConstantLife,
+  explainLife,
+  explainRatedLife,
+  explainWeight,
+  life,
+  LITRES_PER_US_GALLON,
+  unwrap,
+  type Explanation,
+  type LifeInput,
+} from "../src/index";
 import { evaluateExplanation } from "./evaluate-formula";
 
 function expectTrue(explanation: Explanation): void {
@@ -13,25 +25,48 @@ function expectTrue(explanation: Explanation): void {
 }
 
 const feed = fc.oneof(
-  fc.record({ value: fc.double({ min: 30, max: 900, noNaN: true }), scale: fc.constantFrom("nacl" as const, "442" as const, "ec" as const, 0.64) }).map((reading) => ({ reading })),
+  fc
+    .record({
+      value: fc.double({ min: 30, max: 900, noNaN: true }),
+      scale: fc.constantFrom("nacl" as const, "442" as const, "ec" as const, 0.64),
+    })
+    .map((reading) => ({ reading })),
   fc.constant({ reading: { value: 180, scale: "nacl" as const, temperature: 8, compensated: false } }),
-  fc.constant({ analysis: { ca: 62, mg: 9.5, na: 21, k: 2.8, cl: 34, so4: 41, no3: 17, alkalinity: 152 }, ph: 7.6, silica: 6 }),
+  fc.constant({
+    analysis: { ca: 62, mg: 9.5, na: 21, k: 2.8, cl: 34, so4: 41, no3: 17, alkalinity: 152 },
+    ph: 7.6,
+    silica: 6,
+  }),
 );
 
-const lifeInputs = fc.record({
-  water: feed, volume: fc.double({ min: 0.4, max: 40, noNaN: true }), flow: fc.double({ min: 0.2, max: 6, noNaN: true }), limit: fc.double({ min: 0.5, max: 200, noNaN: true }),
-  bypass: fc.constantFrom(0, 0.02, 0.2), spread: fc.constantFrom(0, 0.05),
-}).map(({ water, volume, flow, limit, bypass, spread }): LifeInput => ({
-  water, capacity: { grade: "virgin" }, bed: { volume, diameter: 150, flow, bypass, spread }, limit: { value: limit, scale: "nacl" }, storage: 0.93, packing: 0.95,
-}));
+const lifeInputs = fc
+  .record({
+    water: feed,
+    volume: fc.double({ min: 0.4, max: 40, noNaN: true }),
+    flow: fc.double({ min: 0.2, max: 6, noNaN: true }),
+    limit: fc.double({ min: 0.5, max: 200, noNaN: true }),
+    bypass: fc.constantFrom(0, 0.02, 0.2),
+    spread: fc.constantFrom(0, 0.05),
+  })
+  .map(({ water, volume, flow, limit, bypass, spread }): LifeInput => ({
+    water,
+    capacity: { grade: "virgin" },
+    bed: { volume, diameter: 150, flow, bypass, spread },
+    limit: { value: limit, scale: "nacl" },
+    storage: 0.93,
+    packing: 0.95,
+  }));
 
 describe("every explanation gives its own number", () => {
   test("of a life by chemistry, reachable or not, down to its inputs", () => {
-    fc.assert(fc.property(lifeInputs, (input) => {
-      const explanation = unwrap(explainLife(input));
-      expect(explanation.value).toBeCloseTo(unwrap(life(input)).litres, 6);
-      expectTrue(explanation);
-    }), { numRuns: 120 });
+    fc.assert(
+      fc.property(lifeInputs, (input) => {
+        const explanation = unwrap(explainLife(input));
+        expect(explanation.value).toBeCloseTo(unwrap(life(input)).litres, 6);
+        expectTrue(explanation);
+      }),
+      { numRuns: 120 },
+    );
   });
 
   test("of the bare trade constant and the bare rating", () => {
@@ -51,7 +86,12 @@ describe("every explanation gives its own number", () => {
   });
 
   test("in gallons as in litres", () => {
-    const converted = convertExplanation(explainConstantLife(200_000, 160, 12), "US gal", { symbol: "gal", name: "Litres in a US gallon", value: LITRES_PER_US_GALLON, unit: "L/US gal" });
+    const converted = convertExplanation(explainConstantLife(200_000, 160, 12), "US gal", {
+      symbol: "gal",
+      name: "Litres in a US gallon",
+      value: LITRES_PER_US_GALLON,
+      unit: "L/US gal",
+    });
     expectTrue(converted);
     expect(converted.value).toBeCloseTo((200_000 / 160) * (12 / 28.316846592), 6);
   });

@@ -1,5 +1,28 @@
 import fc from "fast-check";
-import { addDays, blurred, capacityGrid, capacityRange, chargeLedgers, depletion, depletionDays, chanceOfRunningOutBefore, feedAt, loadUsed, orderBy, ownCapacity, recentDailyUse, registerDifference, unwrap, weekdayOf, type Charge, type DepletionInput, type Meter, type Rig, type Tap, type Visit } from "../src/index";
+import {
+  addDays,
+  blurred,
+  capacityGrid,
+  capacityRange,
+  chargeLedgers,
+  depletion,
+  depletionDays,
+  chanceOfRunningOutBefore,
+  feedAt,
+  loadUsed,
+  orderBy,
+  ownCapacity,
+  recentDailyUse,
+  registerDifference,
+  unwrap,
+  weekdayOf,
+  type Charge,
+  type DepletionInput,
+  type Meter,
+  type Rig,
+  type Tap,
+  type Visit,
+} from "../src/index";
 
 describe("a water meter is a register", () => {
   test("only differences count, and it may roll over", () => {
@@ -14,15 +37,24 @@ describe("a water meter is a register", () => {
 
 describe("the load used", () => {
   const use = (quality: "metered" | "timed" | "guessed") => ({ litres: 100, quality, feedEc25: 400, feedSd: 0 });
-  test("is litres times the feed they had", () => expect(loadUsed([use("metered"), { ...use("metered"), feedEc25: 200 }]).meq).toBe(600));
+  test("is litres times the feed they had", () =>
+    expect(loadUsed([use("metered"), { ...use("metered"), feedEc25: 200 }]).meq).toBe(600));
   test("errors of one kind move together, so many guesses are no better than one", () => {
     expect(loadUsed([use("guessed")]).sd).toBeCloseTo(0.3, 12);
     expect(loadUsed(Array.from({ length: 9 }, () => use("guessed"))).sd).toBeCloseTo(0.3, 12);
     expect(loadUsed([use("timed"), use("guessed")]).sd).toBeCloseTo(Math.hypot(0.075, 0.15), 12);
   });
   test("takes the feed between two readings in time, the last one after them", () => {
-    const readings = [{ at: 0, ec25: 300 }, { at: 10, ec25: 400 }];
-    expect([feedAt(readings, -5), feedAt(readings, 5), feedAt(readings, 99), feedAt([], 0)]).toEqual([300, 350, 400, undefined]);
+    const readings = [
+      { at: 0, ec25: 300 },
+      { at: 10, ec25: 400 },
+    ];
+    expect([feedAt(readings, -5), feedAt(readings, 5), feedAt(readings, 99), feedAt([], 0)]).toEqual([
+      300,
+      350,
+      400,
+      undefined,
+    ]);
   });
 });
 
@@ -37,15 +69,29 @@ describe("own capacity", () => {
     expect(widths[2]!).toBeLessThan(widths[1]!);
   });
   test("a charge changed early only says that the resin holds more", () => {
-    const after = (capacity: number) => unwrap(ownCapacity({ grade: "virgin", charges: [{ capacity, ended: "early", water: "metered" }] })).median;
+    const after = (capacity: number) =>
+      unwrap(ownCapacity({ grade: "virgin", charges: [{ capacity, ended: "early", water: "metered" }] })).median;
     expect(after(0.05)).toBeCloseTo(0.56, 3);
     expect(after(0.7)).toBeGreaterThan(0.6);
   });
   test("stays finite however strange the charges", () => {
-    fc.assert(fc.property(fc.array(fc.record({ capacity: fc.double({ min: 1e-6, max: 5, noNaN: true }), ended: fc.constantFrom("limit" as const, "early" as const), water: fc.constantFrom("metered" as const, "guessed" as const) }), { maxLength: 30 }), (charges) => {
-      const { low, median, high } = unwrap(ownCapacity({ grade: "dyed", charges, inUse: { capacity: 5 } }));
-      expect(low <= median && median <= high && Number.isFinite(high) && low > 0).toBe(true);
-    }), { numRuns: 60 });
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            capacity: fc.double({ min: 1e-6, max: 5, noNaN: true }),
+            ended: fc.constantFrom("limit" as const, "early" as const),
+            water: fc.constantFrom("metered" as const, "guessed" as const),
+          }),
+          { maxLength: 30 },
+        ),
+        (charges) => {
+          const { low, median, high } = unwrap(ownCapacity({ grade: "dyed", charges, inUse: { capacity: 5 } }));
+          expect(low <= median && median <= high && Number.isFinite(high) && low > 0).toBe(true);
+        },
+      ),
+      { numRuns: 60 },
+    );
   });
   test("is blurred by litres that were only guessed", () => {
     const sharp = capacityGrid(0.56, [{ capacity: 0.5, ended: "limit", water: "metered" }]);
@@ -56,39 +102,95 @@ describe("own capacity", () => {
 });
 
 describe("the ledger of a rig", () => {
-  const rig: Rig = { id: "rig", name: "Van", use: "glass", tapId: "tap", flow: 3, stages: [{ kind: "resin", vesselId: "vessel" }], jobName: "house", litresPerJob: 60 };
+  const rig: Rig = {
+    id: "rig",
+    name: "Van",
+    use: "glass",
+    tapId: "tap",
+    flow: 3,
+    stages: [{ kind: "resin", vesselId: "vessel" }],
+    jobName: "house",
+    litresPerJob: 60,
+  };
   const tap: Tap = { id: "tap", siteId: "site", name: "Yard", low: 80, typical: 100, high: 130, scale: "nacl" };
   const meter: Meter = { id: "meter", name: "Pocket", scale: "nacl", compensated: true };
-  const charge = (id: string, day: number, more: Partial<Charge> = {}): Charge => ({ id, vesselId: "vessel", rigId: "rig", grade: "virgin", resinLitres: 10, packing: "settled", filledAt: at(day), ...more });
+  const charge = (id: string, day: number, more: Partial<Charge> = {}): Charge => ({
+    id,
+    vesselId: "vessel",
+    rigId: "rig",
+    grade: "virgin",
+    resinLitres: 10,
+    packing: "settled",
+    filledAt: at(day),
+    ...more,
+  });
   const at = (day: number) => new Date(Date.UTC(2027, 2, day, 9)).toISOString();
-  const visit = (day: number, water?: Visit["water"], readings: readonly [("feed" | "output"), number][] = []): Visit => ({
-    id: `v${day}`, rigId: "rig", tapId: "tap", at: at(day), ...(water ? { water } : {}), readings: readings.map(([point, value], i) => ({ id: `r${day}${i}`, point, value, meterId: "meter" })),
+  const visit = (
+    day: number,
+    water?: Visit["water"],
+    readings: readonly ["feed" | "output", number][] = [],
+  ): Visit => ({
+    id: `v${day}`,
+    rigId: "rig",
+    tapId: "tap",
+    at: at(day),
+    ...(water ? { water } : {}),
+    readings: readings.map(([point, value], i) => ({ id: `r${day}${i}`, point, value, meterId: "meter" })),
   });
   const ledgers = (visits: readonly Visit[], charges: readonly Charge[], changed: Partial<Meter> = {}) =>
-    chargeLedgers({ rig, taps: new Map([["tap", tap]]), meters: new Map([["meter", { ...meter, ...changed }]]), visits, charges });
+    chargeLedgers({
+      rig,
+      taps: new Map([["tap", tap]]),
+      meters: new Map([["meter", { ...meter, ...changed }]]),
+      visits,
+      charges,
+    });
   const total = (value: number) => ({ by: "total" as const, total: value });
 
   test("counts meter totals from the filling on, mixed with timed days once only", () => {
-    const [ledger] = ledgers([visit(2, total(1100)), visit(3, { by: "timed", minutes: 10, flow: 3 }), visit(4, total(1230))], [charge("a", 1, { startTotal: 1000 })]);
+    const [ledger] = ledgers(
+      [visit(2, total(1100)), visit(3, { by: "timed", minutes: 10, flow: 3 }), visit(4, total(1230))],
+      [charge("a", 1, { startTotal: 1000 })],
+    );
     expect(ledger!.lines.map((line) => line.litres)).toEqual([100, 30, 100]);
   });
   test("gives what ran between the last visit and the refill to the old charge", () => {
-    const [old, fresh] = ledgers([visit(2, total(1100)), visit(5, total(1250))], [charge("a", 1, { startTotal: 1000, ended: { at: at(4), why: "limit" } }), charge("b", 4, { startTotal: 1180 })]);
+    const [old, fresh] = ledgers(
+      [visit(2, total(1100)), visit(5, total(1250))],
+      [charge("a", 1, { startTotal: 1000, ended: { at: at(4), why: "limit" } }), charge("b", 4, { startTotal: 1180 })],
+    );
     expect(old!.lines[0]!.litres).toBe(180);
     expect(fresh!.lines[0]!.litres).toBe(70);
   });
   test("says so when a total fell, and goes on from a new meter", () => {
-    const [ledger] = ledgers([visit(2, total(900)), visit(3, total(950)), visit(4, { by: "total", total: 20, replaced: true })], [charge("a", 1, { startTotal: 1000 })]);
+    const [ledger] = ledgers(
+      [visit(2, total(900)), visit(3, total(950)), visit(4, { by: "total", total: 20, replaced: true })],
+      [charge("a", 1, { startTotal: 1000 })],
+    );
     expect(ledger!.lines[0]!.trouble).toMatch(/below the last/);
     expect(ledger!.lines.slice(1).map((line) => line.litres)).toEqual([50, 20]);
   });
   test("uses the tap's own range until somebody reads the feed", () => {
-    const [ledger] = ledgers([visit(2, { by: "jobs", jobs: 2, litresPerJob: 60 }), visit(3, { by: "jobs", jobs: 1, litresPerJob: 60 }, [["feed", 120]])], [charge("a", 1)]);
+    const [ledger] = ledgers(
+      [
+        visit(2, { by: "jobs", jobs: 2, litresPerJob: 60 }),
+        visit(3, { by: "jobs", jobs: 1, litresPerJob: 60 }, [["feed", 120]]),
+      ],
+      [charge("a", 1)],
+    );
     expect(ledger!.lines[0]!.feedMeasured).toBe(false);
-    expect(ledger!.lines[1]!).toMatchObject({ litres: 60, quality: "guessed", feedEc25: 240, feedMeasured: true, feedSd: 0 });
+    expect(ledger!.lines[1]!).toMatchObject({
+      litres: 60,
+      quality: "guessed",
+      feedEc25: 240,
+      feedMeasured: true,
+      feedSd: 0,
+    });
   });
   test("reads its whole history by a meter's corrected scale", () => {
-    const output = (changed: Partial<Meter>) => ledgers([visit(2, total(1100), [["output", 7]])], [charge("a", 1, { startTotal: 1000 })], changed)[0]!.outputs[0]!.ec25;
+    const output = (changed: Partial<Meter>) =>
+      ledgers([visit(2, total(1100), [["output", 7]])], [charge("a", 1, { startTotal: 1000 })], changed)[0]!.outputs[0]!
+        .ec25;
     expect(output({})).toBe(14);
     expect(output({ scale: "442" })).toBe(10);
   });
@@ -96,16 +198,29 @@ describe("the ledger of a rig", () => {
 
 describe("the date the limit falls", () => {
   const steady: DepletionInput = {
-    capacityLeft: { low: 1000, median: 1000, high: 1000 }, daily: [100, 100, 100, 100, 100, 0, 0].map((mean) => ({ mean, sd: 0 })), load: { low: 1, typical: 1, high: 1 }, start: "2027-03-01",
+    capacityLeft: { low: 1000, median: 1000, high: 1000 },
+    daily: [100, 100, 100, 100, 100, 0, 0].map((mean) => ({ mean, sd: 0 })),
+    load: { low: 1, typical: 1, high: 1 },
+    start: "2027-03-01",
   };
-  test("is the day the litres run out, the start day counting", () => expect(unwrap(depletion(steady))).toEqual({ early: "2027-03-12", likely: "2027-03-12", late: "2027-03-12" }));
+  test("is the day the litres run out, the start day counting", () =>
+    expect(unwrap(depletion(steady))).toEqual({ early: "2027-03-12", likely: "2027-03-12", late: "2027-03-12" }));
   test("comes no later when twice the work is done", () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 1e6 }), fc.double({ min: 1, max: 2, noNaN: true }), (seed, spread) => {
-      const input: DepletionInput = { ...steady, seed, paths: 200, capacityLeft: { low: 1000 / spread, median: 1000, high: 1000 * spread }, daily: steady.daily.map(({ mean }) => ({ mean, sd: mean / 5 })) };
-      const twice = { ...input, daily: input.daily.map(({ mean, sd }) => ({ mean: 2 * mean, sd: 2 * sd })) };
-      const [once, more] = [unwrap(depletion(input)), unwrap(depletion(twice))];
-      expect(more.likely <= once.likely && once.early <= once.likely && once.likely <= once.late).toBe(true);
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e6 }), fc.double({ min: 1, max: 2, noNaN: true }), (seed, spread) => {
+        const input: DepletionInput = {
+          ...steady,
+          seed,
+          paths: 200,
+          capacityLeft: { low: 1000 / spread, median: 1000, high: 1000 * spread },
+          daily: steady.daily.map(({ mean }) => ({ mean, sd: mean / 5 })),
+        };
+        const twice = { ...input, daily: input.daily.map(({ mean, sd }) => ({ mean: 2 * mean, sd: 2 * sd })) };
+        const [once, more] = [unwrap(depletion(input)), unwrap(depletion(twice))];
+        expect(more.likely <= once.likely && once.early <= once.likely && once.likely <= once.late).toBe(true);
+      }),
+      { numRuns: 30 },
+    );
   });
   test("is the same for the same seed", () => {
     const wide = { ...steady, capacityLeft: { low: 700, median: 1000, high: 1500 }, seed: 9 };
@@ -118,7 +233,10 @@ describe("the date the limit falls", () => {
   });
   test("rests on the last eight weeks by weekday, idle days counting", () => {
     const today = "2027-03-01";
-    const worked = Array.from({ length: 30 }, (_, week) => ({ date: addDays(today, -7 * (week + 1)), litres: week < 8 ? 100 : 900 }));
+    const worked = Array.from({ length: 30 }, (_, week) => ({
+      date: addDays(today, -7 * (week + 1)),
+      litres: week < 8 ? 100 : 900,
+    }));
     const use = recentDailyUse(worked, today);
     expect(use[weekdayOf(today)]).toEqual({ mean: 100, sd: 0 });
     expect(use.filter((day) => day.mean > 0)).toHaveLength(1);

@@ -1,15 +1,57 @@
-import { explainLeft, lessons, MARKS, standing, unwrap, verdict, type Charge, type Meter, type Rig, type Standing, type StandingInput, type Tap, type VerdictInput, type Vessel, type Visit } from "../src/index";
+import {
+  explainLeft,
+  lessons,
+  MARKS,
+  standing,
+  unwrap,
+  verdict,
+  type Charge,
+  type Meter,
+  type Rig,
+  type Standing,
+  type StandingInput,
+  type Tap,
+  type VerdictInput,
+  type Vessel,
+  type Visit,
+} from "../src/index";
 import { evaluateExplanation } from "./evaluate-formula";
 
 const DAY = 86_400_000;
 const START = Date.UTC(2027, 2, 1, 8);
 const iso = (milliseconds: number) => new Date(milliseconds).toISOString();
 
-const vessel: Vessel = { id: "vessel", name: "Bottle", kind: "inner-seal-bottle", grossVolume: 14, diameter: 180, fillFraction: 0.85, marks: MARKS["glass-10"] };
-const rig: Rig = { id: "rig", name: "Bay", use: "glass", tapId: "tap", flow: 3.2, stages: [{ kind: "resin", vesselId: "vessel" }], jobName: "car", litresPerJob: 40 };
+const vessel: Vessel = {
+  id: "vessel",
+  name: "Bottle",
+  kind: "inner-seal-bottle",
+  grossVolume: 14,
+  diameter: 180,
+  fillFraction: 0.85,
+  marks: MARKS["glass-10"],
+};
+const rig: Rig = {
+  id: "rig",
+  name: "Bay",
+  use: "glass",
+  tapId: "tap",
+  flow: 3.2,
+  stages: [{ kind: "resin", vesselId: "vessel" }],
+  jobName: "car",
+  litresPerJob: 40,
+};
 const tap: Tap = { id: "tap", siteId: "site", name: "Tap", low: 150, typical: 160, high: 175, scale: "nacl" };
 const meter: Meter = { id: "meter", name: "Pocket", scale: "nacl", compensated: true };
-const charge: Charge = { id: "charge", vesselId: "vessel", rigId: "rig", grade: "virgin", resinLitres: 11.5, packing: "settled", filledAt: iso(START - DAY), startTotal: 0 };
+const charge: Charge = {
+  id: "charge",
+  vesselId: "vessel",
+  rigId: "rig",
+  grade: "virgin",
+  resinLitres: 11.5,
+  packing: "settled",
+  filledAt: iso(START - DAY),
+  startTotal: 0,
+};
 
 interface Told {
   readonly outputs: readonly number[];
@@ -21,11 +63,28 @@ interface Told {
 
 function facts({ outputs, litresADay = 100, before = [], tap: stated = tap, feed = 160 }: Told): StandingInput {
   const visits: Visit[] = outputs.map((value, i) => ({
-    id: `v${i}`, rigId: "rig", tapId: "tap", at: iso(START + i * DAY), water: { by: "total", total: (i + 1) * litresADay },
-    readings: [{ id: `o${i}`, point: "output", value, meterId: "meter" }, ...(feed > 0 ? [{ id: `f${i}`, point: "feed" as const, value: feed, meterId: "meter" }] : [])],
+    id: `v${i}`,
+    rigId: "rig",
+    tapId: "tap",
+    at: iso(START + i * DAY),
+    water: { by: "total", total: (i + 1) * litresADay },
+    readings: [
+      { id: `o${i}`, point: "output", value, meterId: "meter" },
+      ...(feed > 0 ? [{ id: `f${i}`, point: "feed" as const, value: feed, meterId: "meter" }] : []),
+    ],
   }));
   const now = START + outputs.length * DAY;
-  return { rig, vessel, taps: new Map([["tap", stated]]), meters: new Map([["meter", meter]]), visits, charges: [...before, charge], now, today: iso(now).slice(0, 10), dateOf: (at) => iso(at).slice(0, 10) };
+  return {
+    rig,
+    vessel,
+    taps: new Map([["tap", stated]]),
+    meters: new Map([["meter", meter]]),
+    visits,
+    charges: [...before, charge],
+    now,
+    today: iso(now).slice(0, 10),
+    dateOf: (at) => iso(at).slice(0, 10),
+  };
 }
 
 const where = (told: Told): Standing => unwrap(standing(facts(told)));
@@ -47,7 +106,11 @@ describe("where a charge stands", () => {
     expect(where({ outputs: clean(19) }).capacity.low).toBeGreaterThan(where({ outputs: clean(3) }).capacity.low);
   });
   test("one odd reading moves it little, two rising ones much", () => {
-    const [none, one, two] = [where({ outputs: clean(10) }), where({ outputs: [...clean(9), 14] }), where({ outputs: [...clean(8), 8, 15] })];
+    const [none, one, two] = [
+      where({ outputs: clean(10) }),
+      where({ outputs: [...clean(9), 14] }),
+      where({ outputs: [...clean(8), 8, 15] }),
+    ];
     expect(one.capacity.median).toBeGreaterThan(0.85 * none.capacity.median);
     expect(two.capacity.median).toBeLessThan(0.85 * none.capacity.median);
   });
@@ -62,11 +125,21 @@ describe("where a charge stands", () => {
     expect(left.typical).toBeLessThan(120);
   });
   test("past charges teach what this resin holds", () => {
-    const past = (i: number): Charge => ({ ...charge, id: `past${i}`, startTotal: 0, filledAt: iso(START - (40 - 10 * i) * DAY), ended: { at: iso(START - (32 - 10 * i) * DAY), why: "limit" } });
+    const past = (i: number): Charge => ({
+      ...charge,
+      id: `past${i}`,
+      startTotal: 0,
+      filledAt: iso(START - (40 - 10 * i) * DAY),
+      ended: { at: iso(START - (32 - 10 * i) * DAY), why: "limit" },
+    });
     const told = facts({ outputs: [0] });
     const before = [past(0), past(1)];
     const visits: Visit[] = before.map((each, i) => ({
-      id: `p${i}`, rigId: "rig", tapId: "tap", at: iso(Date.parse(each.filledAt) + DAY), water: { by: "total", total: 1100 },
+      id: `p${i}`,
+      rigId: "rig",
+      tapId: "tap",
+      at: iso(Date.parse(each.filledAt) + DAY),
+      water: { by: "total", total: 1100 },
       readings: [{ id: `pf${i}`, point: "feed", value: 160, meterId: "meter" }],
     }));
     const input = { ...told, charges: [...before, { ...charge, startTotal: 0 }], visits: [...visits, ...told.visits] };
@@ -95,11 +168,22 @@ describe("where a charge stands", () => {
 
 describe("the verdict", () => {
   const about = (ppm: readonly number[], more: Partial<VerdictInput> = {}) =>
-    verdict({ use: "glass", marks: MARKS["glass-10"], outputs: ppm.map((value) => value * 2), left: { low: 300, typical: 400 }, spentShare: 0.95, capacityShare: 0.85, litresPerJob: 40, ...more });
+    verdict({
+      use: "glass",
+      marks: MARKS["glass-10"],
+      outputs: ppm.map((value) => value * 2),
+      left: { low: 300, typical: 400 },
+      spentShare: 0.95,
+      capacityShare: 0.85,
+      litresPerJob: 40,
+      ...more,
+    });
   const fresh = { spentShare: 0.4, capacityShare: 0.36 };
 
   test("goes from fine over watch and finish to change as the output rises", () => {
-    expect([[0], [0, 7], [0, 7, 12], [0, 7, 12, 21]].map((ppm) => about(ppm, ppm.length === 1 ? fresh : {}).state)).toEqual(["fine", "watch", "finish", "change"]);
+    expect(
+      [[0], [0, 7], [0, 7, 12], [0, 7, 12, 21]].map((ppm) => about(ppm, ppm.length === 1 ? fresh : {}).state),
+    ).toEqual(["fine", "watch", "finish", "change"]);
   });
   test("asks to read again when the front is far", () => {
     expect(about([0, 14], fresh)).toMatchObject({ state: "watch", reason: "odd-reading" });
@@ -114,7 +198,11 @@ describe("the verdict", () => {
     const aquarium = { use: "aquarium" as const, marks: MARKS["aquarium-1"], ...fresh };
     expect(about([0, 0, 1], aquarium).state).toBe("fine");
     expect(about([1, 1, 1.2], aquarium)).toMatchObject({ state: "finish", reason: "above-limit" });
-    expect(about([0, 0, 0], { ...aquarium, capacityShare: 0.91 })).toMatchObject({ state: "change", reason: "capacity-used" });
+    expect(about([0, 0, 0], { ...aquarium, capacityShare: 0.91 })).toMatchObject({
+      state: "change",
+      reason: "capacity-used",
+    });
   });
-  test("without a reading rests on the count", () => expect(about([], fresh)).toEqual({ state: "fine", reason: "no-reading" }));
+  test("without a reading rests on the count", () =>
+    expect(about([], fresh)).toEqual({ state: "fine", reason: "no-reading" }));
 });

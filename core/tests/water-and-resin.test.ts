@@ -1,16 +1,35 @@
 import fc from "fast-check";
 import {
-  aerate, cylinderLitres, carbonicPk1, conductivityAt25, conductivityOf, describeCapacity, describeWater, isIsoDate, onScale, standingFactor, storageFactor, unwrap, US_UNITS, wetWeight,
-  type Analysis, type Scale,
+  aerate,
+  cylinderLitres,
+  carbonicPk1,
+  conductivityAt25,
+  conductivityOf,
+  describeCapacity,
+  describeWater,
+  isIsoDate,
+  onScale,
+  standingFactor,
+  storageFactor,
+  unwrap,
+  US_UNITS,
+  wetWeight,
+  type Analysis,
+  type Scale,
 } from "../src/index";
 
-const scale = fc.oneof(fc.constantFrom<Scale>("nacl", "442", "kcl", "ec"), fc.double({ min: 0.4, max: 1, noNaN: true }));
+const scale = fc.oneof(
+  fc.constantFrom<Scale>("nacl", "442", "kcl", "ec"),
+  fc.double({ min: 0.4, max: 1, noNaN: true }),
+);
 
 describe("a meter", () => {
   test("reads back what its scale makes of a conductivity", () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 90_000, noNaN: true }), scale, (ec25, s) => {
-      expect(unwrap(conductivityAt25({ value: onScale(ec25, s), scale: s }))).toBeCloseTo(ec25, 6);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 90_000, noNaN: true }), scale, (ec25, s) => {
+        expect(unwrap(conductivityAt25({ value: onScale(ec25, s), scale: s }))).toBeCloseTo(ec25, 6);
+      }),
+    );
   });
   test("without compensation reads low in cold water and is brought to 25 °C", () => {
     const cold = unwrap(conductivityAt25({ value: 100, scale: "ec", temperature: 10, compensated: false }));
@@ -24,9 +43,15 @@ describe("a meter", () => {
 
 describe("units", () => {
   test("go to US customary and back", () => {
-    fc.assert(fc.property(fc.constantFrom(...Object.values(US_UNITS)), fc.double({ min: -40, max: 1e6, noNaN: true }), (pair, value) => {
-      expect(pair.toInternal(pair.toShown(value))).toBeCloseTo(value, 6);
-    }));
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...Object.values(US_UNITS)),
+        fc.double({ min: -40, max: 1e6, noNaN: true }),
+        (pair, value) => {
+          expect(pair.toInternal(pair.toShown(value))).toBeCloseTo(value, 6);
+        },
+      ),
+    );
   });
   test("are the exact ones", () => {
     expect(US_UNITS.volume.toInternal(1)).toBe(3.785411784);
@@ -58,7 +83,8 @@ describe("a feed", () => {
     expect(describeWater({ analysis: { ca: 0, cl: 0 } }).ok).toBe(false);
   });
   test("a doubtful analysis warns, a worse one says so plainly", () => {
-    const codes = (cl: number) => unwrap(describeWater({ analysis: { ca: 40.078, cl } })).warnings.map((warning) => warning.code);
+    const codes = (cl: number) =>
+      unwrap(describeWater({ analysis: { ca: 40.078, cl } })).warnings.map((warning) => warning.code);
     expect(codes(70.906)).toEqual([]);
     expect(codes(61)).toEqual(["analysis-doubtful"]);
     expect(codes(50)).toEqual(["analysis-untrustworthy"]);
@@ -79,7 +105,9 @@ describe("resin", () => {
     const virgin = unwrap(describeCapacity({ grade: "virgin" }));
     const again = unwrap(describeCapacity({ constant: virgin.constant, scale: "nacl" }));
     expect(again.cation).toBeCloseTo(0.56, 9);
-    expect(unwrap(describeCapacity({ ratedLitres: 1000, ratedPpm: 100, scale: "nacl", resinLitres: 10 })).anion).toBeCloseTo(0.2, 9);
+    expect(
+      unwrap(describeCapacity({ ratedLitres: 1000, ratedPpm: 100, scale: "nacl", resinLitres: 10 })).anion,
+    ).toBeCloseTo(0.2, 9);
   });
   test("loses capacity in store, twice as fast in a van", () => {
     expect(unwrap(storageFactor({ container: "rolled-or-zip", months: 6 }))).toBeCloseTo(0.98 ** 6, 12);

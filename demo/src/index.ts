@@ -28,14 +28,25 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
   const nextId = () => chance.id((minute += 60_000));
 
   const sites = SITES.map((site) => ({ id: nextId(), ...site }));
-  const taps = TAPS.map(({ site, tap }) => ({ id: nextId(), siteId: sites.find((each) => each.name === site)!.id, ...tap }));
+  const taps = TAPS.map(({ site, tap }) => ({
+    id: nextId(),
+    siteId: sites.find((each) => each.name === site)!.id,
+    ...tap,
+  }));
   const checkedOn = new Date(end - 40 * DAY).toISOString().slice(0, 10);
-  const meters = Object.fromEntries(Object.entries(METERS).map(([key, { resolution: _, ...meter }]) => [key, { id: nextId(), ...meter, checkedOn }]));
+  const meters = Object.fromEntries(
+    Object.entries(METERS).map(([key, { resolution: _, ...meter }]) => [key, { id: nextId(), ...meter, checkedOn }]),
+  );
   const tapIds = new Map(taps.map((tap) => [tap.name, tap.id]));
 
   const rigs = RIGS.map((demo, i) => {
     const vessel = { id: nextId(), ...demo.vessel };
-    const rig = { id: nextId(), ...demo.rig, tapId: tapIds.get(demo.taps[0]!.name)!, stages: [...demo.before, { kind: "resin" as const, vesselId: vessel.id }] };
+    const rig = {
+      id: nextId(),
+      ...demo.rig,
+      tapId: tapIds.get(demo.taps[0]!.name)!,
+      stages: [...demo.before, { kind: "resin" as const, vesselId: vessel.id }],
+    };
     const ids = { rigId: rig.id, vesselId: vessel.id, tapIds, meterId: meters[demo.meter]!.id };
     return { vessel, rig, story: tellRig(demo, ids, SEED + 100 * (i + 1), from, end) };
   });

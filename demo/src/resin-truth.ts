@@ -1,4 +1,13 @@
-import { describeBed, flowPaths, GRADE_CAPACITIES, GRADE_HEALTH, meanBreakthrough, smallerSide, unwrap, type Grade } from "@winter-bead/core";
+import {
+  describeBed,
+  flowPaths,
+  GRADE_CAPACITIES,
+  GRADE_HEALTH,
+  meanBreakthrough,
+  smallerSide,
+  unwrap,
+  type Grade,
+} from "@winter-bead/core";
 import type { Chance } from "./chance";
 
 export interface TrueCharge {
@@ -15,12 +24,19 @@ export class ResinTruth {
   private readonly spread: number;
   private usedMeq = 0;
 
-  constructor(charge: TrueCharge, chance: Chance, private readonly hiddenShare: number, fixedStrength?: number) {
+  constructor(
+    charge: TrueCharge,
+    chance: Chance,
+    private readonly hiddenShare: number,
+    fixedStrength?: number,
+  ) {
     const { grade, resinLitres, diameter, flow } = charge;
     const drawn = Math.exp(chance.normal(-0.05, 0.07));
     const strength = fixedStrength ?? drawn;
     this.capacityMeq = smallerSide(GRADE_CAPACITIES[grade]) * strength * resinLitres * 1000;
-    this.transferUnits = unwrap(describeBed({ volume: resinLitres, diameter, flow, temperature: 12, health: GRADE_HEALTH[grade] })).transferUnits;
+    this.transferUnits = unwrap(
+      describeBed({ volume: resinLitres, diameter, flow, temperature: 12, health: GRADE_HEALTH[grade] }),
+    ).transferUnits;
     this.spread = chance.between(0.05, 0.1);
   }
 

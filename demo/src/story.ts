@@ -23,9 +23,11 @@ export interface RigStory {
 
 const dayOfYear = (at: number) => Math.floor((at - Date.UTC(new Date(at).getUTCFullYear(), 0, 0)) / DAY);
 
-const seasonal = ({ mean, swing, peakDay }: FeedSeason, at: number) => mean + swing * Math.cos((2 * Math.PI * (dayOfYear(at) - peakDay)) / 365);
+const seasonal = ({ mean, swing, peakDay }: FeedSeason, at: number) =>
+  mean + swing * Math.cos((2 * Math.PI * (dayOfYear(at) - peakDay)) / 365);
 
-const rejectionOf = (stages: readonly Stage[]) => stages.reduce((kept, stage) => (stage.kind === "membrane" ? 1 - (1 - kept) * (1 - stage.rejection) : kept), 0);
+const rejectionOf = (stages: readonly Stage[]) =>
+  stages.reduce((kept, stage) => (stage.kind === "membrane" ? 1 - (1 - kept) * (1 - stage.rejection) : kept), 0);
 
 const rounded = (value: number, step: number) => Math.max(0, Math.round(value / step) * step);
 const tidy = (value: number) => Number(value.toFixed(2));
@@ -41,7 +43,10 @@ class Telling {
 
   /** @param fixed strength of the resin in one charge, by its number, in place of the drawn one */
   constructor(
-    private readonly demo: DemoRig, private readonly ids: RigIds, seed: number, private readonly firstUsed: number,
+    private readonly demo: DemoRig,
+    private readonly ids: RigIds,
+    seed: number,
+    private readonly firstUsed: number,
     private readonly fixed?: { readonly charge: number; readonly strength: number },
   ) {
     this.chance = new Chance(seed);
@@ -61,13 +66,23 @@ class Telling {
 
   private fill(at: number, alreadyUsed = 0): void {
     const { charge, vessel, rig } = this.demo;
-    this.resin = new ResinTruth({ ...charge, diameter: vessel.diameter, flow: rig.flow }, this.chance, this.demo.hiddenShare,
-      this.fixed?.charge === this.charges.length ? this.fixed.strength : undefined);
+    this.resin = new ResinTruth(
+      { ...charge, diameter: vessel.diameter, flow: rig.flow },
+      this.chance,
+      this.demo.hiddenShare,
+      this.fixed?.charge === this.charges.length ? this.fixed.strength : undefined,
+    );
     const resinLitres = tidy(charge.resinLitres * (alreadyUsed > 0 ? 1 - alreadyUsed : this.chance.between(0.97, 1)));
     const total = this.demo.water === "total" ? { startTotal: Math.round(this.register) } : {};
     this.charges.push({
-      id: this.chance.id(at), vesselId: this.ids.vesselId, rigId: this.ids.rigId, grade: charge.grade, resinLitres, packing: charge.packing,
-      filledAt: new Date(at).toISOString(), ...total,
+      id: this.chance.id(at),
+      vesselId: this.ids.vesselId,
+      rigId: this.ids.rigId,
+      grade: charge.grade,
+      resinLitres,
+      packing: charge.packing,
+      filledAt: new Date(at).toISOString(),
+      ...total,
     });
     this.resin.beginAt(alreadyUsed);
   }
@@ -81,8 +96,12 @@ class Telling {
   private work(at: number, last: boolean): void {
     const { demo, chance } = this;
     const jobs = chance.whole(...demo.work.jobs);
-    const litres = Array.from({ length: jobs }, () => chance.between(...demo.work.litresPerJob)).reduce((sum, each) => sum + each, 0);
-    const tapName = demo.taps.length > 1 && chance.happens(demo.taps[1]!.chance) ? demo.taps[1]!.name : demo.taps[0]!.name;
+    const litres = Array.from({ length: jobs }, () => chance.between(...demo.work.litresPerJob)).reduce(
+      (sum, each) => sum + each,
+      0,
+    );
+    const tapName =
+      demo.taps.length > 1 && chance.happens(demo.taps[1]!.chance) ? demo.taps[1]!.name : demo.taps[0]!.name;
     const { season } = TAPS.find((each) => each.tap.name === tapName)!;
     const tapEc = seasonal(season, at) + chance.normal(0, season.scatter);
     const resinFeed = tapEc * (1 - rejectionOf(demo.before)) * Math.exp(chance.normal(0, 0.03));
@@ -94,16 +113,31 @@ class Telling {
     if (!last) this.maybeChange(at + 2 * HOUR, output);
   }
 
-  private visitOf(at: number, tapName: string, tapEc: number, resinFeed: number, output: number, litres: number, jobs: number, last: boolean): Visit {
+  private visitOf(
+    at: number,
+    tapName: string,
+    tapEc: number,
+    resinFeed: number,
+    output: number,
+    litres: number,
+    jobs: number,
+    last: boolean,
+  ): Visit {
     const readings: ReadingRecord[] = [];
     const stray = this.strayOutput(output, resinFeed, last);
     readings.push(this.reading(at, "output", stray.ec25, 0.012));
     if (last || this.chance.happens(0.45)) readings.push(this.reading(at, "feed", tapEc, 0.012));
     const behindMembrane = this.demo.before.some((stage) => stage.kind === "membrane");
-    if (behindMembrane && (last || this.chance.happens(0.5))) readings.push(this.reading(at, "after-membrane", resinFeed, 0.02));
+    if (behindMembrane && (last || this.chance.happens(0.5)))
+      readings.push(this.reading(at, "after-membrane", resinFeed, 0.02));
     return {
-      id: this.chance.id(at), rigId: this.ids.rigId, tapId: this.ids.tapIds.get(tapName)!, at: new Date(at).toISOString(),
-      water: this.waterOf(litres, jobs), readings, ...(stray.note ? { note: stray.note } : {}),
+      id: this.chance.id(at),
+      rigId: this.ids.rigId,
+      tapId: this.ids.tapIds.get(tapName)!,
+      at: new Date(at).toISOString(),
+      water: this.waterOf(litres, jobs),
+      readings,
+      ...(stray.note ? { note: stray.note } : {}),
     };
   }
 
@@ -111,13 +145,20 @@ class Telling {
   private strayOutput(output: number, feed: number, last: boolean): { ec25: number; note?: string } {
     if (last) return { ec25: output };
     if (this.chance.happens(0.012)) return { ec25: output + 0.06 * feed, note: "Bypass was cracked open, shut it." };
-    if (this.chance.happens(0.02)) return { ec25: output + this.chance.between(0.015, 0.05) * feed, note: "Stood since yesterday, read too early." };
+    if (this.chance.happens(0.02))
+      return { ec25: output + this.chance.between(0.015, 0.05) * feed, note: "Stood since yesterday, read too early." };
     return { ec25: output };
   }
 
   private reading(at: number, point: ReadingRecord["point"], ec25: number, noise: number): ReadingRecord {
     const { scale, resolution } = METERS[this.demo.meter];
-    const shown = rounded(onScale(ec25 * Math.exp(this.chance.normal(0, noise)) + Math.abs(this.chance.normal(0, 0.25 * resolution)), scale), resolution);
+    const shown = rounded(
+      onScale(
+        ec25 * Math.exp(this.chance.normal(0, noise)) + Math.abs(this.chance.normal(0, 0.25 * resolution)),
+        scale,
+      ),
+      resolution,
+    );
     return { id: this.chance.id(at), point, meterId: this.ids.meterId, value: tidy(shown) };
   }
 
@@ -134,11 +175,13 @@ class Telling {
     const { throughput } = this.resin;
     if (ppm >= this.demo.changesAt) this.end(at, "limit");
     else if (throughput > 0.72 && quietFriday) this.end(at, "early", "Quiet Friday, changed ahead of a full week.");
-    else if (throughput > 0.3 && throughput < 0.6 && nickedRing) this.end(at, "fault", "Nicked O-ring let beads into the head; refilled with new resin.");
+    else if (throughput > 0.3 && throughput < 0.6 && nickedRing)
+      this.end(at, "fault", "Nicked O-ring let beads into the head; refilled with new resin.");
   }
 }
 
-const visitsSinceFill = ({ charges, visits }: RigStory) => visits.filter((visit) => visit.at > charges[charges.length - 1]!.filledAt).length;
+const visitsSinceFill = ({ charges, visits }: RigStory) =>
+  visits.filter((visit) => visit.at > charges[charges.length - 1]!.filledAt).length;
 
 /** Visits into a charge at which a story that should stand early stands today. */
 const EARLY_VISITS = 9;
@@ -147,7 +190,11 @@ const BEGINNINGS = 16;
 const BELIEVABLE = [0.8, 1.12] as const;
 
 /** The same story with the resin of its last charge so strong that today's output is the one wanted, ppm. */
-function endingAt(target: number, story: RigStory, retell: (fixed: { charge: number; strength: number }) => RigStory): { story: RigStory; strength: number } | undefined {
+function endingAt(
+  target: number,
+  story: RigStory,
+  retell: (fixed: { charge: number; strength: number }) => RigStory,
+): { story: RigStory; strength: number } | undefined {
   const charge = story.charges.length - 1;
   let [weak, strong] = BELIEVABLE as readonly [number, number] as [number, number];
   for (let i = 0; i < 18; i += 1) {
@@ -166,7 +213,8 @@ export function tellRig(demo: DemoRig, ids: RigIds, seed: number, from: number, 
   let best: RigStory | undefined;
   let least = Infinity;
   for (let i = 0; i < BEGINNINGS; i += 1) {
-    const tell = (fixed?: { charge: number; strength: number }) => new Telling(demo, ids, seed + i, i / (2 * BEGINNINGS), fixed).tell(from, now);
+    const tell = (fixed?: { charge: number; strength: number }) =>
+      new Telling(demo, ids, seed + i, i / (2 * BEGINNINGS), fixed).tell(from, now);
     const story = tell();
     if (demo.today === "early") {
       const miss = Math.abs(visitsSinceFill(story) - EARLY_VISITS);
@@ -175,7 +223,8 @@ export function tellRig(demo: DemoRig, ids: RigIds, seed: number, from: number, 
     }
     if (visitsSinceFill(story) < EARLY_VISITS) continue;
     const ended = endingAt(demo.today, story, tell);
-    if (ended && Math.abs(Math.log(ended.strength / 0.96)) < least) [best, least] = [ended.story, Math.abs(Math.log(ended.strength / 0.96))];
+    if (ended && Math.abs(Math.log(ended.strength / 0.96)) < least)
+      [best, least] = [ended.story, Math.abs(Math.log(ended.strength / 0.96))];
   }
   return best ?? new Telling(demo, ids, seed, 0).tell(from, now);
 }

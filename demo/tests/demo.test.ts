@@ -4,11 +4,15 @@ import { demoScenario } from "../src/index";
 
 const now = new Date("2027-03-17T15:20:00Z");
 const scenario = demoScenario(now);
-const bodies = <T>(kind: string) => scenario.filter((entry) => entry.kind === kind).map((entry) => ({ id: entry.id, ...entry.body }) as T);
+const bodies = <T>(kind: string) =>
+  scenario.filter((entry) => entry.kind === kind).map((entry) => ({ id: entry.id, ...entry.body }) as T);
 
 test("the demo is the same for the same moment, and moves with the day", () => {
   expect(demoScenario(now)).toEqual(scenario);
-  const later = demoScenario(new Date(now.getTime() + 86_400_000)).filter((entry) => entry.kind === "visits").map((entry) => (entry.body as Visit).at).sort();
+  const later = demoScenario(new Date(now.getTime() + 86_400_000))
+    .filter((entry) => entry.kind === "visits")
+    .map((entry) => (entry.body as Visit).at)
+    .sort();
   expect(later[later.length - 1]!.slice(0, 10)).toBe("2027-03-18");
 });
 
@@ -29,12 +33,18 @@ test("ids are unique and no id says something about another record", () => {
   expect(new Set(ids).size).toBe(ids.length);
 });
 
-test.each(["2027-01-04", "2027-07-09", "2027-10-31", "2028-02-29"])("loaded on %s one rig stands between its limit and its hard mark", (day) => {
-  const entries = demoScenario(new Date(`${day}T14:00:00Z`));
-  const bay = entries.find((entry) => entry.kind === "rigs" && (entry.body as { name: string }).name === "Bay 2")!;
-  const visits = entries.filter((entry) => entry.kind === "visits").map((entry) => entry.body as Visit).filter((visit) => visit.rigId === bay.id);
-  const last = visits.sort((a, b) => (a.at < b.at ? -1 : 1))[visits.length - 1]!;
-  const output = (last.readings.find((reading) => reading.point === "output")!.value / 0.7) * 0.5;
-  expect(output).toBeGreaterThan(10);
-  expect(output).toBeLessThan(20);
-});
+test.each(["2027-01-04", "2027-07-09", "2027-10-31", "2028-02-29"])(
+  "loaded on %s one rig stands between its limit and its hard mark",
+  (day) => {
+    const entries = demoScenario(new Date(`${day}T14:00:00Z`));
+    const bay = entries.find((entry) => entry.kind === "rigs" && (entry.body as { name: string }).name === "Bay 2")!;
+    const visits = entries
+      .filter((entry) => entry.kind === "visits")
+      .map((entry) => entry.body as Visit)
+      .filter((visit) => visit.rigId === bay.id);
+    const last = visits.sort((a, b) => (a.at < b.at ? -1 : 1))[visits.length - 1]!;
+    const output = (last.readings.find((reading) => reading.point === "output")!.value / 0.7) * 0.5;
+    expect(output).toBeGreaterThan(10);
+    expect(output).toBeLessThan(20);
+  },
+);

@@ -15,20 +15,27 @@ interface WorkerFixtures {
 /** A browser page that must stay free of errors, and a server with the demo shared by the tests of a worker. */
 export const test = base.extend<Fixtures, WorkerFixtures>({
   networkMayFail: [false, { option: true }],
-  complaints: [async ({ page, networkMayFail }, use) => {
-    const complaints: string[] = [];
-    page.on("console", (message) => {
-      if (message.type() === "error" && !(networkMayFail && /Failed to load resource|net::ERR/.test(message.text()))) complaints.push(message.text());
-    });
-    page.on("pageerror", (error) => complaints.push(error.message));
-    await use(complaints);
-    expect(complaints).toEqual([]);
-  }, { auto: true }],
-  demo: [async ({}, use) => {
-    const server = await RunningServer.start({ flags: [] });
-    await use(server);
-    await server.remove();
-  }, { scope: "worker" }],
+  complaints: [
+    async ({ page, networkMayFail }, use) => {
+      const complaints: string[] = [];
+      page.on("console", (message) => {
+        if (message.type() === "error" && !(networkMayFail && /Failed to load resource|net::ERR/.test(message.text())))
+          complaints.push(message.text());
+      });
+      page.on("pageerror", (error) => complaints.push(error.message));
+      await use(complaints);
+      expect(complaints).toEqual([]);
+    },
+    { auto: true },
+  ],
+  demo: [
+    async ({}, use) => {
+      const server = await RunningServer.start({ flags: [] });
+      await use(server);
+      await server.remove();
+    },
+    { scope: "worker" },
+  ],
 });
 
 export { expect, RunningServer };
@@ -36,17 +43,21 @@ export { expect, RunningServer };
 /** Types into a form's field by its name. */
 export const fill = (page: Page, name: string, value: string) => page.getByTestId(`field-${name}`).fill(value);
 
-export const press = (page: Page, name: string | RegExp) => page.getByRole("button", { name, exact: typeof name === "string" }).click();
+export const press = (page: Page, name: string | RegExp) =>
+  page.getByRole("button", { name, exact: typeof name === "string" }).click();
 export const choose = (page: Page, name: string) => page.getByRole("radio", { name, exact: true }).click();
 
 /** Numbers of a text, thousands apart or not. */
-export const numbersIn = (text: string) => [...text.matchAll(/\d[\d,]*(?:\.\d+)?/g)].map(([digits]) => Number(digits.replaceAll(",", "")));
+export const numbersIn = (text: string) =>
+  [...text.matchAll(/\d[\d,]*(?:\.\d+)?/g)].map(([digits]) => Number(digits.replaceAll(",", "")));
 
 /** Taps digits on the log's own pad. */
 export async function tapDigits(page: Page, digits: string): Promise<void> {
   const pad = page.getByRole("group", { name: "Number pad" });
-  for (const digit of digits) await pad.getByRole("button", { name: digit === "." ? "Point" : digit, exact: true }).click();
+  for (const digit of digits)
+    await pad.getByRole("button", { name: digit === "." ? "Point" : digit, exact: true }).click();
 }
 
 /** Waits until nothing waits to be sent. */
-export const allSent = (page: Page) => expect(page.getByTestId("sent-state")).toHaveText("all sent", { timeout: 30_000 });
+export const allSent = (page: Page) =>
+  expect(page.getByTestId("sent-state")).toHaveText("all sent", { timeout: 30_000 });

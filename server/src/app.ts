@@ -25,8 +25,17 @@ const BODY_LIMIT = "1mb";
 const CONTENT_SECURITY = {
   useDefaults: false,
   directives: {
-    defaultSrc: ["'self'"], scriptSrc: ["'self'"], workerSrc: ["'self'", "blob:"], styleSrc: ["'self'", "'unsafe-inline'"],
-    imgSrc: ["'self'", "data:"], fontSrc: ["'self'"], connectSrc: ["'self'"], objectSrc: ["'none'"], baseUri: ["'none'"], frameAncestors: ["'none'"], formAction: ["'self'"],
+    defaultSrc: ["'self'"],
+    scriptSrc: ["'self'"],
+    workerSrc: ["'self'", "blob:"],
+    styleSrc: ["'self'", "'unsafe-inline'"],
+    imgSrc: ["'self'", "data:"],
+    fontSrc: ["'self'"],
+    connectSrc: ["'self'"],
+    objectSrc: ["'none'"],
+    baseUri: ["'none'"],
+    frameAncestors: ["'none'"],
+    formAction: ["'self'"],
   },
 };
 
@@ -51,14 +60,27 @@ function generalRoutes(source: DataSource): Router {
 export function createApp({ source, clientFolder, log = (error) => pino().error(error) }: AppParts): Koa {
   const app = new Koa();
   app.use(problems(log));
-  app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY, strictTransportSecurity: false, crossOriginEmbedderPolicy: false }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: CONTENT_SECURITY,
+      strictTransportSecurity: false,
+      crossOriginEmbedderPolicy: false,
+    }),
+  );
   if (clientFolder) app.use(staticFiles(clientFolder));
   app.use(async (ctx, next) => {
     ctx.state["session"] = { crewId: BUILT_IN_CREW } satisfies Session;
     if (ctx.path.startsWith("/api/")) ctx.set("Cache-Control", "no-store");
     await next();
   });
-  app.use(bodyParser({ jsonLimit: BODY_LIMIT, enableTypes: ["json"], jsonStrict: false, onError: (error, ctx) => ctx.throw((error as { status?: number }).status === 413 ? 413 : 400, "unreadable body") }));
+  app.use(
+    bodyParser({
+      jsonLimit: BODY_LIMIT,
+      enableTypes: ["json"],
+      jsonStrict: false,
+      onError: (error, ctx) => ctx.throw((error as { status?: number }).status === 413 ? 413 : 400, "unreadable body"),
+    }),
+  );
   for (const router of [computeRoutes(), recordRoutes(source), generalRoutes(source)]) {
     app.use(router.routes());
     app.use(router.allowedMethods());

@@ -7,7 +7,12 @@ runCommand(async () => {
   const { folder, postgres, secrets, close } = await openDatabase();
   try {
     const stamp = new Date().toISOString().replaceAll(/[:.]/g, "-");
-    const file = backUp(postgres.programFolder, folder.backups, { port: postgres.port, database: DATABASE, user: OWNER, password: secrets.ownerPassword }, stamp);
+    const file = backUp(
+      postgres.programFolder,
+      folder.backups,
+      { port: postgres.port, database: DATABASE, user: OWNER, password: secrets.ownerPassword },
+      stamp,
+    );
     process.stdout.write(`Everything is in ${file}\n`);
   } finally {
     await close();

@@ -25,7 +25,8 @@ function readOptions(): Options {
   const root = resolve(process.env["WINTER_BEAD_ROOT"] ?? process.cwd());
   const { values } = parseOptions();
   const port = Number(process.env["PORT"] ?? DEFAULT_PORT);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new Trouble(`PORT must be a whole number up to 65535, not ${process.env["PORT"]}.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new Trouble(`PORT must be a whole number up to 65535, not ${process.env["PORT"]}.`);
   const client = join(root, "client", "dist");
   return {
     empty: values.empty ?? false,
@@ -54,7 +55,9 @@ function keepAlive(postgres: Postgres): () => Promise<void> {
     restarting = postgres
       .start()
       .catch((error: Error) => say(`It did not start: ${error.message}`))
-      .finally(() => { restarting = undefined; });
+      .finally(() => {
+        restarting = undefined;
+      });
   }, 300);
   return async () => {
     stopped = true;
@@ -73,7 +76,10 @@ async function run(): Promise<void> {
   const stopOnSignal = () => {
     if (asked) return;
     asked = true;
-    stopAll().then(() => process.exit(0), () => process.exit(1));
+    stopAll().then(
+      () => process.exit(0),
+      () => process.exit(1),
+    );
   };
   process.on("SIGINT", stopOnSignal);
   process.on("SIGTERM", stopOnSignal);
@@ -99,10 +105,13 @@ async function startAll(options: Options, stops: (() => Promise<void> | void)[])
   if (options.demoReset && !known.empty) {
     say(`The demo replaces what is in ${folder.path}: ${known.words} go.`);
     const stamp = new Date().toISOString().replaceAll(/[:.]/g, "-");
-    say(`They are in ${backUp(postgres.programFolder, folder.backups, owner, `before-demo-${stamp}`)} if you want them back (bin/restore).`);
+    say(
+      `They are in ${backUp(postgres.programFolder, folder.backups, owner, `before-demo-${stamp}`)} if you want them back (bin/restore).`,
+    );
     await clearRecords(owner);
   }
-  if (options.demoReset || (known.empty && !options.empty)) say(`Loaded the demo: ${await loadDemo(source, new Date())} entries of an invented crew.`);
+  if (options.demoReset || (known.empty && !options.empty))
+    say(`Loaded the demo: ${await loadDemo(source, new Date())} entries of an invented crew.`);
   const serving = await serve(createApp({ source, clientFolder: options.clientFolder }), options.port);
   stops.push(() => serving.stop());
   stops.push(keepAlive(postgres));

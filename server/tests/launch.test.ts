@@ -15,9 +15,14 @@ const newFolder = () => {
 };
 afterAll(() => folders.forEach((folder) => rmSync(folder, { recursive: true, force: true })));
 
-const complaint = (options: Parameters<typeof RunningServer.start>[0]) => RunningServer.start(options).then(() => "started", (error: Error) => error.message);
+const complaint = (options: Parameters<typeof RunningServer.start>[0]) =>
+  RunningServer.start(options).then(
+    () => "started",
+    (error: Error) => error.message,
+  );
 
-const isRunning = (pid: number) => existsSync(`/proc/${pid}`) && !/\) Z/.test(readFileSync(`/proc/${pid}/stat`, "utf8"));
+const isRunning = (pid: number) =>
+  existsSync(`/proc/${pid}`) && !/\) Z/.test(readFileSync(`/proc/${pid}/stat`, "utf8"));
 
 async function listed(server: RunningServer): Promise<number> {
   return ((await server.request("GET", "/api/v1/visits?limit=1000")).body as { items: unknown[] }).items.length;
@@ -50,9 +55,15 @@ describe("a clean life", () => {
     await second.end();
 
     const root = resolve(__dirname, "../..");
-    const restored = spawnSync(process.execPath, [join(root, "server/dist/restore.mjs"), backup], { encoding: "utf8", env: { ...process.env, WINTER_BEAD_DATA: dataFolder } });
+    const restored = spawnSync(process.execPath, [join(root, "server/dist/restore.mjs"), backup], {
+      encoding: "utf8",
+      env: { ...process.env, WINTER_BEAD_DATA: dataFolder },
+    });
     expect(restored.stdout).toMatch(/^Restored 3 rigs/);
-    const made = spawnSync(process.execPath, [join(root, "server/dist/backup.mjs")], { encoding: "utf8", env: { ...process.env, WINTER_BEAD_DATA: dataFolder } });
+    const made = spawnSync(process.execPath, [join(root, "server/dist/backup.mjs")], {
+      encoding: "utf8",
+      env: { ...process.env, WINTER_BEAD_DATA: dataFolder },
+    });
     expect(existsSync(/Everything is in (\S+)/.exec(made.stdout)![1]!)).toBe(true);
   });
 });
@@ -105,30 +116,39 @@ describe("after kill -9", () => {
   });
 });
 
-(process.getuid?.() === 0 ? test : test.skip)("root's own closed folder, which no other user can enter, still holds a database", async () => {
-  const closed = newFolder();
-  chmodSync(closed, 0o700);
-  const server = await RunningServer.start({ dataFolder: join(closed, "data") });
-  expect(await listed(server)).toBe(0);
-  await server.end();
-  await server.again();
-  await server.end();
-});
+(process.getuid?.() === 0 ? test : test.skip)(
+  "root's own closed folder, which no other user can enter, still holds a database",
+  async () => {
+    const closed = newFolder();
+    chmodSync(closed, 0o700);
+    const server = await RunningServer.start({ dataFolder: join(closed, "data") });
+    expect(await listed(server)).toBe(0);
+    await server.end();
+    await server.again();
+    await server.end();
+  },
+);
 
 describe("what stands in the way is said in one sentence", () => {
   test("a taken port", async () => {
     const taken = createServer().listen(0, "127.0.0.1");
     await new Promise((resolve) => taken.once("listening", resolve));
     const { port } = taken.address() as { port: number };
-    expect(await complaint({ dataFolder: newFolder(), port })).toMatch(new RegExp(`^exit 1: Winter Bead cannot start: Port ${port} is taken[^\n]*\n$`));
+    expect(await complaint({ dataFolder: newFolder(), port })).toMatch(
+      new RegExp(`^exit 1: Winter Bead cannot start: Port ${port} is taken[^\n]*\n$`),
+    );
     taken.close();
   });
 
   test("a data folder that is a file, or below one", async () => {
     const file = join(newFolder(), "file");
     writeFileSync(file, "");
-    expect(await complaint({ dataFolder: file })).toMatch(/^exit 1: Winter Bead cannot start: The data folder [^\n]* is a file[^\n]*\n$/);
-    expect(await complaint({ dataFolder: join(file, "below") })).toMatch(/^exit 1: Winter Bead cannot start: The data folder [^\n]* lies below something[^\n]*\n$/);
+    expect(await complaint({ dataFolder: file })).toMatch(
+      /^exit 1: Winter Bead cannot start: The data folder [^\n]* is a file[^\n]*\n$/,
+    );
+    expect(await complaint({ dataFolder: join(file, "below") })).toMatch(
+      /^exit 1: Winter Bead cannot start: The data folder [^\n]* lies below something[^\n]*\n$/,
+    );
   });
 
   test("a flag that does not exist, a port that is none", async () => {
@@ -143,8 +163,16 @@ describe("what stands in the way is said in one sentence", () => {
 
   test("data of a newer Winter Bead, or of a newer PostgreSQL", async () => {
     const server = await RunningServer.start({ dataFolder: newFolder() });
-    const { ownerPassword } = JSON.parse(readFileSync(join(server.dataFolder, "secrets.json"), "utf8")) as { ownerPassword: string };
-    const owner = new pg.Client({ host: "127.0.0.1", port: Number(readFileSync(join(server.dataFolder, "postgres.port"), "utf8")), user: "winter_bead_owner", password: ownerPassword, database: "winter_bead" });
+    const { ownerPassword } = JSON.parse(readFileSync(join(server.dataFolder, "secrets.json"), "utf8")) as {
+      ownerPassword: string;
+    };
+    const owner = new pg.Client({
+      host: "127.0.0.1",
+      port: Number(readFileSync(join(server.dataFolder, "postgres.port"), "utf8")),
+      user: "winter_bead_owner",
+      password: ownerPassword,
+      database: "winter_bead",
+    });
     await owner.connect();
     await owner.query(`INSERT INTO migrations (timestamp, name) VALUES (9999999999999, 'FromTheFuture9999999999999')`);
     await owner.end();

@@ -27,7 +27,11 @@ async function connect(user: string, password: string) {
   await client.connect();
   return client;
 }
-const secrets = () => JSON.parse(readFileSync(join(server.dataFolder, "secrets.json"), "utf8")) as { ownerPassword: string; appPassword: string };
+const secrets = () =>
+  JSON.parse(readFileSync(join(server.dataFolder, "secrets.json"), "utf8")) as {
+    ownerPassword: string;
+    appPassword: string;
+  };
 
 describe("a record", () => {
   test("sent again changes nothing; another body under its id is a conflict that shows both", async () => {
@@ -41,7 +45,9 @@ describe("a record", () => {
 
   test("kept by ten senders at once is there once", async () => {
     const key = id();
-    const statuses = await Promise.all(Array.from({ length: 10 }, () => put("sites", key, { name: "Slipway" }).then((answer) => answer.status)));
+    const statuses = await Promise.all(
+      Array.from({ length: 10 }, () => put("sites", key, { name: "Slipway" }).then((answer) => answer.status)),
+    );
     expect(statuses.every((status) => [200, 201, 503].includes(status))).toBe(true);
     expect(statuses.filter((status) => status === 201)).toHaveLength(1);
     const { items } = (await get("sites?limit=1000")).body as Listed;
@@ -65,12 +71,19 @@ describe("a record", () => {
     const key = id();
     const visit = visitBody(ids, 3);
     await put("visits", key, visit);
-    expect((await put("visits", key, { ...visit, replaces: 1, voided: true })).body).toMatchObject({ version: 2, voided: true });
+    expect((await put("visits", key, { ...visit, replaces: 1, voided: true })).body).toMatchObject({
+      version: 2,
+      voided: true,
+    });
     const listed = ((await get("visits?limit=1000")).body as Listed).items.map((each) => each.id);
     expect(listed).not.toContain(key);
     expect((await put("visits", key, { ...visit, replaces: 2 })).body).toMatchObject({ version: 3, voided: false });
     const versions = (await get(`visits/${key}/versions`)).body as readonly { version: number; voided: boolean }[];
-    expect(versions.map(({ version, voided }) => [version, voided])).toEqual([[1, false], [2, true], [3, false]]);
+    expect(versions.map(({ version, voided }) => [version, voided])).toEqual([
+      [1, false],
+      [2, true],
+      [3, false],
+    ]);
   });
 
   test("that names something unknown is refused with the field's name", async () => {
@@ -78,8 +91,25 @@ describe("a record", () => {
     const refusals = [
       [await put("taps", id(), tapBody(stranger)), "siteId"],
       [await put("visits", id(), { ...visitBody(ids, 1), rigId: stranger }), "rigId"],
-      [await put("visits", id(), { ...visitBody(ids, 1), readings: [{ id: id(), point: "output", meterId: stranger, value: 1 }] }), "readings"],
-      [await put("rigs", id(), { name: "Cart", use: "glass", tapId: ids.tap, flow: 3, stages: [{ kind: "resin", vesselId: stranger }], jobName: "house", litresPerJob: 60 }), "stages.0.vesselId"],
+      [
+        await put("visits", id(), {
+          ...visitBody(ids, 1),
+          readings: [{ id: id(), point: "output", meterId: stranger, value: 1 }],
+        }),
+        "readings",
+      ],
+      [
+        await put("rigs", id(), {
+          name: "Cart",
+          use: "glass",
+          tapId: ids.tap,
+          flow: 3,
+          stages: [{ kind: "resin", vesselId: stranger }],
+          jobName: "house",
+          litresPerJob: 60,
+        }),
+        "stages.0.vesselId",
+      ],
     ] as const;
     for (const [answer, path] of refusals) {
       expect(answer.status).toBe(422);
@@ -89,9 +119,16 @@ describe("a record", () => {
 
   test("of bad shape is refused in words, and never with 500", async () => {
     const bad: readonly [string, string, unknown][] = [
-      ["sites", "not-an-id", { name: "x" }], ["sites", id(), []], ["sites", id(), { name: "" }], ["sites", id(), { name: "x", crewId: randomUUID() }], ["sites", id(), { name: "a\u0000b" }],
-      ["sites", id(), { name: "x", replaces: "1" }], ["charges", id(), { filledAt: "yesterday" }], ["visits", id(), { ...visitBody(ids, 1), readings: [{ id: id(), point: "output", value: -1, scale: "nacl" }] }],
-      ["visits", id(), { ...visitBody(ids, 1), at: "275760-09-13T00:00:00Z" }], ["visits", id(), { ...visitBody(ids, 1), at: "0000-01-01T00:00:00Z" }],
+      ["sites", "not-an-id", { name: "x" }],
+      ["sites", id(), []],
+      ["sites", id(), { name: "" }],
+      ["sites", id(), { name: "x", crewId: randomUUID() }],
+      ["sites", id(), { name: "a\u0000b" }],
+      ["sites", id(), { name: "x", replaces: "1" }],
+      ["charges", id(), { filledAt: "yesterday" }],
+      ["visits", id(), { ...visitBody(ids, 1), readings: [{ id: id(), point: "output", value: -1, scale: "nacl" }] }],
+      ["visits", id(), { ...visitBody(ids, 1), at: "275760-09-13T00:00:00Z" }],
+      ["visits", id(), { ...visitBody(ids, 1), at: "0000-01-01T00:00:00Z" }],
     ];
     for (const [kind, key, body] of bad) {
       const { status, type } = await put(kind, key, body);
@@ -131,7 +168,10 @@ describe("one crew never sees another's data", () => {
     const owner = await connect("winter_bead_owner", ownerPassword);
     const stranger = randomUUID();
     await owner.query("INSERT INTO crew (id, name) VALUES ($1, 'Others')", [otherCrew]);
-    await owner.query("INSERT INTO site (crew_id, id, version, name) VALUES ($1, $2, 1, 'Hidden')", [otherCrew, stranger]);
+    await owner.query("INSERT INTO site (crew_id, id, version, name) VALUES ($1, $2, 1, 'Hidden')", [
+      otherCrew,
+      stranger,
+    ]);
     expect((await get(`sites/${stranger}`)).status).toBe(404);
     expect(JSON.stringify((await get("sites?limit=1000")).body)).not.toContain("Hidden");
     expect((await put("taps", id(), tapBody(stranger))).status).toBe(422);
@@ -141,7 +181,12 @@ describe("one crew never sees another's data", () => {
     expect((await app.query("SELECT * FROM site")).rowCount).toBe(0);
     await app.query("SELECT set_config('winter_bead.crew', $1, false)", [otherCrew]);
     expect((await app.query("SELECT name FROM site")).rows).toEqual([{ name: "Hidden" }]);
-    await expect(app.query("INSERT INTO site (crew_id, id, version, name) VALUES ('00000000-0000-7000-8000-000000000001', $1, 1, 'Smuggled')", [randomUUID()])).rejects.toThrow(/row-level security/);
+    await expect(
+      app.query(
+        "INSERT INTO site (crew_id, id, version, name) VALUES ('00000000-0000-7000-8000-000000000001', $1, 1, 'Smuggled')",
+        [randomUUID()],
+      ),
+    ).rejects.toThrow(/row-level security/);
     await expect(app.query("DELETE FROM record_version")).rejects.toThrow(/permission denied/);
     await owner.end();
     await app.end();

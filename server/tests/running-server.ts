@@ -18,7 +18,10 @@ export class RunningServer {
   private printed = "";
   url = "";
 
-  private constructor(readonly dataFolder: string, private readonly options: ServerOptions) {}
+  private constructor(
+    readonly dataFolder: string,
+    private readonly options: ServerOptions,
+  ) {}
 
   /** Resolves when it says that it is ready; rejects with what it said when it ended instead. */
   static async start(options: ServerOptions = {}): Promise<RunningServer> {
@@ -30,7 +33,12 @@ export class RunningServer {
   private launch(): Promise<void> {
     this.printed = "";
     this.child = spawn(process.execPath, [STARTED, ...(this.options.flags ?? ["--empty"])], {
-      env: { ...process.env, PORT: String(this.options.port ?? 0), WINTER_BEAD_DATA: this.dataFolder, WINTER_BEAD_ROOT: ROOT },
+      env: {
+        ...process.env,
+        PORT: String(this.options.port ?? 0),
+        WINTER_BEAD_DATA: this.dataFolder,
+        WINTER_BEAD_ROOT: ROOT,
+      },
       stdio: ["ignore", "pipe", "pipe"],
     });
     return new Promise((ready, failed) => {
@@ -83,7 +91,13 @@ export class RunningServer {
 
   async request(method: string, path: string, body?: unknown): Promise<{ status: number; body: never; type: string }> {
     const response = await fetch(`${this.url}${path}`, {
-      method, ...(body === undefined ? {} : { body: typeof body === "string" ? body : JSON.stringify(body), headers: { "Content-Type": "application/json" } }),
+      method,
+      ...(body === undefined
+        ? {}
+        : {
+            body: typeof body === "string" ? body : JSON.stringify(body),
+            headers: { "Content-Type": "application/json" },
+          }),
     });
     const text = await response.text();
     const type = response.headers.get("content-type") ?? "";

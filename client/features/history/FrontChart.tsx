@@ -27,28 +27,80 @@ export function FrontChart({ outputs, marks, standing, width, label }: FrontChar
   const ppm = (reading: OutputReading) => onScale(reading.ec25, marks.scale);
   const treated = outputs[outputs.length - 1]?.litres ?? 0;
   const until = Math.max(treated, standing ? standing.used.litres + standing.leftToHard.high : 0, 1) * 1.04;
-  const highest = Math.max(marks.hard * HEADROOM, ...outputs.map((reading) => Math.min(ppm(reading), 2.2 * marks.hard)));
-  const x = scaleLinear().domain([0, toShown("volume", until, units)]).range([PAD.left, width - PAD.right]);
-  const y = scaleLinear().domain([0, highest]).range([HEIGHT - PAD.bottom, PAD.top]).clamp(true);
+  const highest = Math.max(
+    marks.hard * HEADROOM,
+    ...outputs.map((reading) => Math.min(ppm(reading), 2.2 * marks.hard)),
+  );
+  const x = scaleLinear()
+    .domain([0, toShown("volume", until, units)])
+    .range([PAD.left, width - PAD.right]);
+  const y = scaleLinear()
+    .domain([0, highest])
+    .range([HEIGHT - PAD.bottom, PAD.top])
+    .clamp(true);
   const at = (litres: number) => x(toShown("volume", litres, units));
   const front = standing ? predictedFront(standing, marks.scale, until) : [];
-  const likely = line<FrontPoint>().x((point) => at(point.litres)).y((point) => y(point.likely))(front);
-  const band = area<FrontPoint>().x((point) => at(point.litres)).y0((point) => y(point.late)).y1((point) => y(point.early))(front);
-  const levels = [{ name: "watch", value: marks.watch }, { name: "limit", value: marks.limit }, { name: "hard", value: marks.hard }];
+  const likely = line<FrontPoint>()
+    .x((point) => at(point.litres))
+    .y((point) => y(point.likely))(front);
+  const band = area<FrontPoint>()
+    .x((point) => at(point.litres))
+    .y0((point) => y(point.late))
+    .y1((point) => y(point.early))(front);
+  const levels = [
+    { name: "watch", value: marks.watch },
+    { name: "limit", value: marks.limit },
+    { name: "hard", value: marks.hard },
+  ];
   return (
     <Svg width={width} height={HEIGHT} role="img" aria-label={label} testID="front-chart">
       {band ? <Path d={band} fill={colours.ice} testID="front-band" /> : null}
       {levels.map(({ name, value }) => (
         <G key={name}>
-          <Line x1={PAD.left} x2={width - PAD.right} y1={y(value)} y2={y(value)} stroke={name === "hard" ? colours.rowan : colours.soft} strokeWidth={1.3} strokeDasharray={name === "hard" ? undefined : "3 4"} />
+          <Line
+            x1={PAD.left}
+            x2={width - PAD.right}
+            y1={y(value)}
+            y2={y(value)}
+            stroke={name === "hard" ? colours.rowan : colours.soft}
+            strokeWidth={1.3}
+            strokeDasharray={name === "hard" ? undefined : "3 4"}
+          />
           <SvgText x={PAD.left + 4} y={y(value) - 4} fontSize={13} fill={colours.soft}>{`${name} ${value}`}</SvgText>
         </G>
       ))}
       {likely ? <Path d={likely} fill="none" stroke={colours.ink} strokeWidth={2.2} testID="front-line" /> : null}
-      {outputs.map((reading) => <Circle key={`${reading.visitId} ${reading.litres}`} cx={at(reading.litres)} cy={y(ppm(reading))} r={5} fill={colours.card} stroke={colours.ink} strokeWidth={2} />)}
+      {outputs.map((reading) => (
+        <Circle
+          key={`${reading.visitId} ${reading.litres}`}
+          cx={at(reading.litres)}
+          cy={y(ppm(reading))}
+          r={5}
+          fill={colours.card}
+          stroke={colours.ink}
+          strokeWidth={2}
+        />
+      ))}
       <Line x1={PAD.left} x2={width - PAD.right} y1={y(0)} y2={y(0)} stroke={colours.ink} strokeWidth={1.6} />
-      {x.ticks(width < 420 ? 4 : 6).map((tick) => <SvgText key={tick} x={x(tick)} y={HEIGHT - PAD.bottom + 18} fontSize={13} fill={colours.soft} textAnchor="middle">{threeDigits(tick)}</SvgText>)}
-      <SvgText x={width - PAD.right} y={HEIGHT - 4} fontSize={13} fill={colours.soft} textAnchor="end">{`${unitOf("volume", units)} treated`}</SvgText>
+      {x.ticks(width < 420 ? 4 : 6).map((tick) => (
+        <SvgText
+          key={tick}
+          x={x(tick)}
+          y={HEIGHT - PAD.bottom + 18}
+          fontSize={13}
+          fill={colours.soft}
+          textAnchor="middle"
+        >
+          {threeDigits(tick)}
+        </SvgText>
+      ))}
+      <SvgText
+        x={width - PAD.right}
+        y={HEIGHT - 4}
+        fontSize={13}
+        fill={colours.soft}
+        textAnchor="end"
+      >{`${unitOf("volume", units)} treated`}</SvgText>
       <SvgText x={2} y={HEIGHT - 4} fontSize={13} fill={colours.soft}>{`out, ${scaleUnit(marks.scale)}`}</SvgText>
     </Svg>
   );

@@ -1,5 +1,18 @@
 import { View } from "@tamagui/core";
-import { chargeLedgers, explainLeft, onScale, resinFeedPoint, type CapacityRange, type Charge, type ChargeLedger, type Id, type LedgerLine, type Meter, type ReadingPoint, type Standing } from "@winter-bead/core";
+import {
+  chargeLedgers,
+  explainLeft,
+  onScale,
+  resinFeedPoint,
+  type CapacityRange,
+  type Charge,
+  type ChargeLedger,
+  type Id,
+  type LedgerLine,
+  type Meter,
+  type ReadingPoint,
+  type Standing,
+} from "@winter-bead/core";
 import { format } from "date-fns/format";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
@@ -24,7 +37,8 @@ function chargeName(charge: Charge): string {
   return charge.ended ? `${from} to ${format(Date.parse(charge.ended.at), "d MMM")}` : `since ${from}`;
 }
 
-const byId = <T extends { readonly id: Id }>(records: readonly T[]) => new Map(records.map((record) => [record.id, record]));
+const byId = <T extends { readonly id: Id }>(records: readonly T[]) =>
+  new Map(records.map((record) => [record.id, record]));
 
 function readingWords(line: LedgerLine, point: ReadingPoint, meters: ReadonlyMap<Id, Meter>): string {
   const reading = line.visit.readings.find((each) => each.point === point);
@@ -42,18 +56,51 @@ function VisitLine({ line, view }: { readonly line: LedgerLine; readonly view: R
     if (!record) return;
     void takeBack("visits", record);
     const { id, version, voided: _, ...body } = record;
-    showToast({ words: "Taken back; its history stays.", undo: () => void outbox.add({ kind: "visits", id, body, replaces: version + 1 }) });
+    showToast({
+      words: "Taken back; its history stays.",
+      undo: () => void outbox.add({ kind: "visits", id, body, replaces: version + 1 }),
+    });
   };
   return (
-    <View role="row" testID="visit-line" flexDirection="row" flexWrap="wrap" alignItems="center" columnGap="$4" rowGap={2} borderTopColor="$line" borderTopWidth={1} paddingVertical="$2">
-      <Strong minWidth={110} role="cell">{momentInWords(line.at, view.facts.now)}</Strong>
-      <Body role="cell" minWidth={110}>out {readingWords(line, "output", meters)}</Body>
-      <Body role="cell" minWidth={120}>{resinFeedPoint(view.facts.rig) === "feed" ? "feed" : "after RO"} {readingWords(line, resinFeedPoint(view.facts.rig), meters)}</Body>
+    <View
+      role="row"
+      testID="visit-line"
+      flexDirection="row"
+      flexWrap="wrap"
+      alignItems="center"
+      columnGap="$4"
+      rowGap={2}
+      borderTopColor="$line"
+      borderTopWidth={1}
+      paddingVertical="$2"
+    >
+      <Strong minWidth={110} role="cell">
+        {momentInWords(line.at, view.facts.now)}
+      </Strong>
+      <Body role="cell" minWidth={110}>
+        out {readingWords(line, "output", meters)}
+      </Body>
+      <Body role="cell" minWidth={120}>
+        {resinFeedPoint(view.facts.rig) === "feed" ? "feed" : "after RO"}{" "}
+        {readingWords(line, resinFeedPoint(view.facts.rig), meters)}
+      </Body>
       <Body role="cell">{litres(line.litres, units)}</Body>
       <Small role="cell">{line.quality}</Small>
-      {line.visit.note ? <Small role="cell" flexBasis="100%">{line.visit.note}</Small> : null}
-      {line.trouble ? <Small color="$rowan" flexBasis="100%">{line.trouble}</Small> : null}
-      <View marginLeft="auto" role="cell"><TextButton onPress={remove} label={`Take back the visit of ${momentInWords(line.at, view.facts.now)}`}>Take back</TextButton></View>
+      {line.visit.note ? (
+        <Small role="cell" flexBasis="100%">
+          {line.visit.note}
+        </Small>
+      ) : null}
+      {line.trouble ? (
+        <Small color="$rowan" flexBasis="100%">
+          {line.trouble}
+        </Small>
+      ) : null}
+      <View marginLeft="auto" role="cell">
+        <TextButton onPress={remove} label={`Take back the visit of ${momentInWords(line.at, view.facts.now)}`}>
+          Take back
+        </TextButton>
+      </View>
     </View>
   );
 }
@@ -62,7 +109,10 @@ function Figure({ name, value, small }: { readonly name: string; readonly value:
   return (
     <View minWidth={130} gap={2}>
       <Small>{name}</Small>
-      <View flexDirection="row" alignItems="baseline" gap="$1" flexWrap="wrap"><Big fontSize={24}>{value}</Big><Strong>{small}</Strong></View>
+      <View flexDirection="row" alignItems="baseline" gap="$1" flexWrap="wrap">
+        <Big fontSize={24}>{value}</Big>
+        <Strong>{small}</Strong>
+      </View>
     </View>
   );
 }
@@ -78,11 +128,29 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
   const reached = load / 1000 / ledger.charge.resinLitres;
   return (
     <View flexDirection="row" flexWrap="wrap" gap="$5">
-      <Figure name="Treated so far" value={litres(treated, units).split(" ")[0]!} small={litres(treated, units).split(" ").slice(1).join(" ")} />
-      {isCurrent && where
-        ? <Figure name="Your own capacity" value={where.capacity.median.toFixed(2)} small={rangeWords(where.capacity.low.toFixed(2), where.capacity.high.toFixed(2))} />
-        : <Figure name="Capacity reached" value={reached.toFixed(2)} small="eq/L of resin" />}
-      {isCurrent ? <Figure name={where?.leftTo === "hard" ? "Hard mark falls" : "Limit falls"} value={datesInWords(view)} small={dateRange(view) === datesInWords(view) ? "" : dateRange(view)} /> : <Figure name="Ended" value={WHY_ENDED[ledger.charge.ended?.why ?? "limit"]} small="" />}
+      <Figure
+        name="Treated so far"
+        value={litres(treated, units).split(" ")[0]!}
+        small={litres(treated, units).split(" ").slice(1).join(" ")}
+      />
+      {isCurrent && where ? (
+        <Figure
+          name="Your own capacity"
+          value={where.capacity.median.toFixed(2)}
+          small={rangeWords(where.capacity.low.toFixed(2), where.capacity.high.toFixed(2))}
+        />
+      ) : (
+        <Figure name="Capacity reached" value={reached.toFixed(2)} small="eq/L of resin" />
+      )}
+      {isCurrent ? (
+        <Figure
+          name={where?.leftTo === "hard" ? "Hard mark falls" : "Limit falls"}
+          value={datesInWords(view)}
+          small={dateRange(view) === datesInWords(view) ? "" : dateRange(view)}
+        />
+      ) : (
+        <Figure name="Ended" value={WHY_ENDED[ledger.charge.ended?.why ?? "limit"]} small="" />
+      )}
     </View>
   );
 }
@@ -94,18 +162,28 @@ function WhyBelief({ where, view }: { readonly where: Standing; readonly view: R
   const { units } = useSettings();
   const [open, setOpen] = useState(false);
   const ended = view.assessment?.lessons?.ended ?? [];
-  const range = ({ low, median, high }: CapacityRange) => `${median.toFixed(2)} eq/L (${low.toFixed(2)} to ${high.toFixed(2)})`;
+  const range = ({ low, median, high }: CapacityRange) =>
+    `${median.toFixed(2)} eq/L (${low.toFixed(2)} to ${high.toFixed(2)})`;
   const worked = where.daily.map((day, i) => ({ name: WEEKDAYS[i]!, mean: day.mean })).filter((day) => day.mean > 0);
   return (
     <View gap="$1">
-      <TextButton onPress={() => setOpen(!open)} expanded={open} testID="why-belief">{open ? "Close" : "Why this capacity and this date"}</TextButton>
+      <TextButton onPress={() => setOpen(!open)} expanded={open} testID="why-belief">
+        {open ? "Close" : "Why this capacity and this date"}
+      </TextButton>
       {open ? (
         <View gap="$2" borderLeftColor="$line" borderLeftWidth={3} paddingLeft="$3" testID="belief">
           <Body>{`By the count alone this resin holds ${range(where.capacityByCount)}: its grade, ${ended.length} past ${ended.length === 1 ? "charge" : "charges"} of this vessel, and that it has not failed sooner.`}</Body>
           <Body>{`With this charge's ${where.outputs.length} output readings: ${range(where.capacity)}. One odd reading counts little, two that rise count much.`}</Body>
           <Body>{`The water is ${where.used.quality}, so the load is known to about ${Math.round(100 * where.used.sd)} %.`}</Body>
-          <Body>{worked.length > 0 ? `Usual water, last eight weeks: ${worked.map((day) => `${day.name} ${litres(day.mean, units)}`).join(", ")}. The dates are the 10, 50 and 90 % points of 4,000 simulated futures; today counts.` : "No water was logged in the last eight weeks, so there is no date."}</Body>
-          <Small>School: resin chemistry, corrected by your own history. Source: Hall et al. 1966; Kalbfleisch and Prentice 2002; Metropolis and Ulam 1949.</Small>
+          <Body>
+            {worked.length > 0
+              ? `Usual water, last eight weeks: ${worked.map((day) => `${day.name} ${litres(day.mean, units)}`).join(", ")}. The dates are the 10, 50 and 90 % points of 4,000 simulated futures; today counts.`
+              : "No water was logged in the last eight weeks, so there is no date."}
+          </Body>
+          <Small>
+            School: resin chemistry, corrected by your own history. Source: Hall et al. 1966; Kalbfleisch and Prentice
+            2002; Metropolis and Ulam 1949.
+          </Small>
         </View>
       ) : null}
     </View>
@@ -118,14 +196,33 @@ export function HistoryDetail({ view }: { readonly view: RigView }) {
   const { units } = useSettings();
   const [chosen, setChosen] = useState<Id>();
   const [width, setWidth] = useState(0);
-  const ledgers = useMemo(() => chargeLedgers({ rig: facts.rig, taps: byId(facts.taps), meters: byId(facts.meters), visits: facts.visits, charges: facts.charges }), [facts]);
+  const ledgers = useMemo(
+    () =>
+      chargeLedgers({
+        rig: facts.rig,
+        taps: byId(facts.taps),
+        meters: byId(facts.meters),
+        visits: facts.visits,
+        charges: facts.charges,
+      }),
+    [facts],
+  );
   const ledger = ledgers.find((each) => each.charge.id === chosen) ?? ledgers[ledgers.length - 1];
   const refill = () => router.push({ pathname: "/setup/charge", params: { rig: facts.rig.id } });
   if (!ledger) {
     return (
       <View gap="$4">
         <Title>{facts.rig.name}</Title>
-        <EmptyState title="No charge in this vessel yet" action={<HeavyButton onPress={refill} testID="fill-it">Fill it</HeavyButton>}>Say what resin went in and when; then every visit counts against it.</EmptyState>
+        <EmptyState
+          title="No charge in this vessel yet"
+          action={
+            <HeavyButton onPress={refill} testID="fill-it">
+              Fill it
+            </HeavyButton>
+          }
+        >
+          Say what resin went in and when; then every visit counts against it.
+        </EmptyState>
       </View>
     );
   }
@@ -139,25 +236,51 @@ export function HistoryDetail({ view }: { readonly view: RigView }) {
       <View flexDirection="row" gap="$3" alignItems="flex-start">
         {words && assessment?.verdict ? <StateRing state={assessment.verdict.state} /> : null}
         <View flex={1}>
-          <Title fontSize={24}>{facts.rig.name}{words ? `: ${words.title.charAt(0).toLowerCase()}${words.title.slice(1)}` : ""}</Title>
+          <Title fontSize={24}>
+            {facts.rig.name}
+            {words ? `: ${words.title.charAt(0).toLowerCase()}${words.title.slice(1)}` : ""}
+          </Title>
           {words ? <Body color="$soft">{words.reason}</Body> : null}
         </View>
       </View>
       <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
-        {width > 0 ? <FrontChart outputs={ledger.outputs} marks={facts.vessel.marks} standing={where} width={width} label={chartLabel} /> : null}
-        {where ? <Small>Line: the likely front. Band: early to late, as the count and your readings have it.</Small> : null}
+        {width > 0 ? (
+          <FrontChart
+            outputs={ledger.outputs}
+            marks={facts.vessel.marks}
+            standing={where}
+            width={width}
+            label={chartLabel}
+          />
+        ) : null}
+        {where ? (
+          <Small>Line: the likely front. Band: early to late, as the count and your readings have it.</Small>
+        ) : null}
       </View>
       <Figures view={view} ledger={ledger} />
       {where ? <Explained explanation={explainLeft(where)} label="Why this many litres" /> : null}
       {where ? <WhyBelief where={where} view={view} /> : null}
-      <Choice label="Charge" value={ledger.charge.id} options={[...ledgers].reverse().slice(0, 8).map((each) => ({ value: each.charge.id, label: chargeName(each.charge) }))} onChange={setChosen} />
+      <Choice
+        label="Charge"
+        value={ledger.charge.id}
+        options={[...ledgers]
+          .reverse()
+          .slice(0, 8)
+          .map((each) => ({ value: each.charge.id, label: chargeName(each.charge) }))}
+        onChange={setChosen}
+      />
       {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
       <View role="table" aria-label={`Visits of ${facts.rig.name}`}>
         <Heading>Visits</Heading>
-        {ledger.lines.length === 0 ? <Body color="$soft">None yet in this charge.</Body> : [...ledger.lines].reverse().map((line) => <VisitLine key={line.visit.id} line={line} view={view} />)}
+        {ledger.lines.length === 0 ? (
+          <Body color="$soft">None yet in this charge.</Body>
+        ) : (
+          [...ledger.lines].reverse().map((line) => <VisitLine key={line.visit.id} line={line} view={view} />)
+        )}
       </View>
-      <PlainButton onPress={refill} testID="new-charge">Start the refill</PlainButton>
+      <PlainButton onPress={refill} testID="new-charge">
+        Start the refill
+      </PlainButton>
     </View>
   );
 }
-

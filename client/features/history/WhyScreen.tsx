@@ -11,12 +11,23 @@ import { HistoryDetail } from "./HistoryDetail";
 function RigRow({ view, here }: { readonly view: RigView; readonly here: boolean }) {
   const { facts, assessment } = view;
   return (
-    <Pressable onPress={() => router.navigate(`/why/${facts.rig.id}`)} aria-current={here ? "true" : undefined} flexDirection="row" justifyContent="flex-start" gap="$3" paddingVertical="$2" borderBottomColor={here ? "$ink" : "$line"} borderBottomWidth={here ? 3 : 1}>
+    <Pressable
+      onPress={() => router.navigate(`/why/${facts.rig.id}`)}
+      aria-current={here ? "true" : undefined}
+      flexDirection="row"
+      justifyContent="flex-start"
+      gap="$3"
+      paddingVertical="$2"
+      borderBottomColor={here ? "$ink" : "$line"}
+      borderBottomWidth={here ? 3 : 1}
+    >
       <StandingColumn view={view} height={84} />
       <View flex={1} alignItems="flex-start">
         <Strong fontSize="$3">{facts.rig.name}</Strong>
         <Body>{facts.vessel.name}</Body>
-        <Small>{facts.charges.length} charges, {facts.visits.length} visits</Small>
+        <Small>
+          {facts.charges.length} charges, {facts.visits.length} visits
+        </Small>
       </View>
       {assessment?.verdict ? <StateRing state={assessment.verdict.state} size={28} /> : null}
     </Pressable>
@@ -32,12 +43,40 @@ export function WhyScreen() {
   if (rigs.length === 0) {
     return (
       <Screen title="Look back">
-        {pending ? <Body role="status">One moment…</Body> : <EmptyState title="Nothing to look back on yet" action={<HeavyButton onPress={() => router.navigate("/setup")}>Set up the first rig</HeavyButton>}>After a few logged days you see here how each vessel did.</EmptyState>}
+        {pending ? (
+          <Body role="status">One moment…</Body>
+        ) : (
+          <EmptyState
+            title="Nothing to look back on yet"
+            action={<HeavyButton onPress={() => router.navigate("/setup")}>Set up the first rig</HeavyButton>}
+          >
+            After a few logged days you see here how each vessel did.
+          </EmptyState>
+        )}
       </Screen>
     );
   }
-  const list = <View gap="$2">{rigs.map((each) => <RigRow key={each.facts.rig.id} view={each} here={each === view} />)}</View>;
-  if (wide) return <Screen title="Look back" detail={<HistoryDetail key={(view ?? rigs[0]!).facts.rig.id} view={view ?? rigs[0]!} />}>{list}</Screen>;
-  if (view) return <Screen><HistoryDetail view={view} /></Screen>;
+  const list = (
+    <View gap="$2">
+      {rigs.map((each) => (
+        <RigRow key={each.facts.rig.id} view={each} here={each === view} />
+      ))}
+    </View>
+  );
+  if (wide)
+    return (
+      <Screen
+        title="Look back"
+        detail={<HistoryDetail key={(view ?? rigs[0]!).facts.rig.id} view={view ?? rigs[0]!} />}
+      >
+        {list}
+      </Screen>
+    );
+  if (view)
+    return (
+      <Screen>
+        <HistoryDetail view={view} />
+      </Screen>
+    );
   return <Screen title="Look back">{list}</Screen>;
 }

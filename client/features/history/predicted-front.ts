@@ -15,7 +15,8 @@ const DRAWN_WIDTH = 0.06;
 export function predictedFront(where: Standing, scale: Scale, untilLitres: number): readonly FrontPoint[] {
   const { used, charge, condition, capacity, feed, bed, floor } = where;
   const loadSoFar = used.litres > 0 ? used.meq / used.litres : feed.typical / 100;
-  const meqAt = (litres: number) => (litres <= used.litres ? litres * loadSoFar : used.meq + ((litres - used.litres) * feed.typical) / 100);
+  const meqAt = (litres: number) =>
+    litres <= used.litres ? litres * loadSoFar : used.meq + ((litres - used.litres) * feed.typical) / 100;
   const paths = flowPaths(DRAWN_WIDTH);
   const output = (litres: number, eqPerLitre: number) => {
     const throughput = meqAt(litres) / (1000 * eqPerLitre * charge.resinLitres * condition);
@@ -23,6 +24,11 @@ export function predictedFront(where: Standing, scale: Scale, untilLitres: numbe
   };
   return Array.from({ length: POINTS + 1 }, (_, i) => {
     const litres = (untilLitres * i) / POINTS;
-    return { litres, early: output(litres, capacity.low), likely: output(litres, capacity.median), late: output(litres, capacity.high) };
+    return {
+      litres,
+      early: output(litres, capacity.low),
+      likely: output(litres, capacity.median),
+      late: output(litres, capacity.high),
+    };
   });
 }

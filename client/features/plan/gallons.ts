@@ -1,6 +1,38 @@
 import {
-  CHEMISTRY_CEILING, convertExplanation, describeBed, describeCapacity, explainBed, explainConstantLife, explainLife, explainRatedLife, explainWeight, flowVerdict, frontDepth, GRADE_CAPACITIES, GRADE_HEALTH, livesBySchool, spreadOfSchools, wetWeight, workOutLife, lifeFigures, describeWater,
-  type BedAnswer, type Capacity, type CapacityRange, type Explanation, type Fault, type FlowVerdict, type Grade, type LifeFigures, type LifeInput, type Result, type Scale, type School, type SchoolLife, type ThreeOf, type Water,
+  CHEMISTRY_CEILING,
+  convertExplanation,
+  describeBed,
+  describeCapacity,
+  explainBed,
+  explainConstantLife,
+  explainLife,
+  explainRatedLife,
+  explainWeight,
+  flowVerdict,
+  frontDepth,
+  GRADE_CAPACITIES,
+  GRADE_HEALTH,
+  livesBySchool,
+  spreadOfSchools,
+  wetWeight,
+  workOutLife,
+  lifeFigures,
+  describeWater,
+  type BedAnswer,
+  type Capacity,
+  type CapacityRange,
+  type Explanation,
+  type Fault,
+  type FlowVerdict,
+  type Grade,
+  type LifeFigures,
+  type LifeInput,
+  type Result,
+  type Scale,
+  type School,
+  type SchoolLife,
+  type ThreeOf,
+  type Water,
 } from "@winter-bead/core";
 import { perGallon, type Units } from "../../ui/format";
 
@@ -43,7 +75,11 @@ export interface GallonsAnswer {
   /** Carbon dioxide or silica count in the load, so this life ends before a meter shows it. */
   readonly hiddenLoad: boolean;
   readonly explanations: Partial<Record<School, Explanation>>;
-  readonly bedExplanations: { readonly contact: Explanation; readonly bedVolumes: Explanation; readonly pressure: Explanation };
+  readonly bedExplanations: {
+    readonly contact: Explanation;
+    readonly bedVolumes: Explanation;
+    readonly pressure: Explanation;
+  };
   /** The bed once half the typical life has gone through. */
   readonly column: { readonly litres: number; readonly throughput: number; readonly front: ThreeOf<number> };
 }
@@ -63,20 +99,33 @@ function claimTooHigh(rating: GallonsQuestion["rating"]): number | undefined {
 
 function waterOf(question: GallonsQuestion, value: number): Water {
   const { scale, temperature, ph, alkalinity, silica } = question;
-  return { reading: { value, scale }, temperature, ...(ph === undefined ? {} : { ph }), ...(alkalinity === undefined ? {} : { alkalinity }), ...(silica === undefined ? {} : { silica }) };
+  return {
+    reading: { value, scale },
+    temperature,
+    ...(ph === undefined ? {} : { ph }),
+    ...(alkalinity === undefined ? {} : { alkalinity }),
+    ...(silica === undefined ? {} : { silica }),
+  };
 }
 
 /** The chemistry school's question for one feed value. */
 export function lifeInput(question: GallonsQuestion, feed: number): LifeInput {
   const { grade, resin, diameter, flow, temperature, spread, bypass, limit, storage, packing } = question;
   return {
-    water: waterOf(question, feed), capacity: { grade }, limit: { value: limit, scale: "nacl" }, storage, packing,
+    water: waterOf(question, feed),
+    capacity: { grade },
+    limit: { value: limit, scale: "nacl" },
+    storage,
+    packing,
     bed: { volume: resin, diameter, flow, temperature, health: GRADE_HEALTH[grade], spread, bypass },
   };
 }
 
 /** Depths of the front after some litres, for the lowest, the typical and the highest feed. */
-export function frontAfter(question: GallonsQuestion, litres: number): Result<{ readonly throughput: number; readonly front: ThreeOf<number> }> {
+export function frontAfter(
+  question: GallonsQuestion,
+  litres: number,
+): Result<{ readonly throughput: number; readonly front: ThreeOf<number> }> {
   const throughputs: Partial<Record<keyof ThreeOf<number>, number>> = {};
   let transferUnits = 1;
   for (const key of ["low", "typical", "high"] as const) {
@@ -86,32 +135,72 @@ export function frontAfter(question: GallonsQuestion, litres: number): Result<{ 
     transferUnits = working.value.bed.transferUnits;
   }
   const { low, typical, high } = throughputs as ThreeOf<number>;
-  return { ok: true, value: { throughput: typical, front: { low: frontDepth(low, transferUnits), typical: frontDepth(typical, transferUnits), high: frontDepth(high, transferUnits) } } };
+  return {
+    ok: true,
+    value: {
+      throughput: typical,
+      front: {
+        low: frontDepth(low, transferUnits),
+        typical: frontDepth(typical, transferUnits),
+        high: frontDepth(high, transferUnits),
+      },
+    },
+  };
 }
 
 function explanationsOf(question: GallonsQuestion, units: Units): Partial<Record<School, Explanation>> {
   const typical = lifeInput(question, question.feed.typical);
   const water = describeWater(typical.water);
-  const inUnits = (explanation: Explanation) => (units === "us" ? convertExplanation(explanation, "US gal", perGallon) : explanation);
+  const inUnits = (explanation: Explanation) =>
+    units === "us" ? convertExplanation(explanation, "US gal", perGallon) : explanation;
   const chemistry = explainLife(typical);
-  const rated = question.rating && water.ok ? explainRatedLife(question.rating, water.value.ec25, question.resin) : undefined;
+  const rated =
+    question.rating && water.ok ? explainRatedLife(question.rating, water.value.ec25, question.resin) : undefined;
   const { history } = question;
-  const own = history && water.ok
-    ? explainLife({ ...typical, water: { reading: { value: water.value.ec25, scale: "ec" } }, capacity: { cation: history.median, anion: history.median } })
-    : undefined;
+  const own =
+    history && water.ok
+      ? explainLife({
+          ...typical,
+          water: { reading: { value: water.value.ec25, scale: "ec" } },
+          capacity: { cation: history.median, anion: history.median },
+        })
+      : undefined;
   return {
-    ...(water.ok ? { constant: inUnits(explainConstantLife(question.constant, water.value.ppm.nacl, question.resin)) } : {}),
+    ...(water.ok
+      ? { constant: inUnits(explainConstantLife(question.constant, water.value.ppm.nacl, question.resin)) }
+      : {}),
     ...(rated?.ok ? { rating: inUnits(rated.value) } : {}),
     ...(chemistry.ok ? { chemistry: inUnits(chemistry.value) } : {}),
-    ...(own?.ok ? { history: inUnits({ ...own.value, name: "Life by your own history", school: "your own past charges, on the load a meter sees" }) } : {}),
+    ...(own?.ok
+      ? {
+          history: inUnits({
+            ...own.value,
+            name: "Life by your own history",
+            school: "your own past charges, on the load a meter sees",
+          }),
+        }
+      : {}),
   };
 }
 
 /** Life by each school with its spread, what ends it, the bed's figures and the working of every number. */
-export function answerGallons(question: GallonsQuestion, units: Units): { readonly answer: GallonsAnswer } | { readonly fault: Fault } {
+export function answerGallons(
+  question: GallonsQuestion,
+  units: Units,
+): { readonly answer: GallonsAnswer } | { readonly fault: Fault } {
   const typical = lifeInput(question, question.feed.typical);
-  const waters = { low: waterOf(question, question.feed.low), typical: typical.water, high: waterOf(question, question.feed.high) };
-  const schools = livesBySchool({ ...typical, waters, constant: question.constant, ...(question.rating ? { rating: question.rating } : {}), ...(question.history ? { history: question.history } : {}) });
+  const waters = {
+    low: waterOf(question, question.feed.low),
+    typical: typical.water,
+    high: waterOf(question, question.feed.high),
+  };
+  const schools = livesBySchool({
+    ...typical,
+    waters,
+    constant: question.constant,
+    ...(question.rating ? { rating: question.rating } : {}),
+    ...(question.history ? { history: question.history } : {}),
+  });
   if (!schools.ok) return { fault: schools.fault };
   const spread = spreadOfSchools(schools.value);
   if (!spread.ok) return { fault: spread.fault };
@@ -126,18 +215,28 @@ export function answerGallons(question: GallonsQuestion, units: Units): { readon
   const litres = DRAWN_AFTER * life.value.litres;
   const front = frontAfter(question, litres);
   if (!front.ok) return { fault: front.fault };
-  const weighed = { empty: question.emptyWeight, resin: question.resin, grossVolume: Math.max(question.grossVolume, question.resin) };
+  const weighed = {
+    empty: question.emptyWeight,
+    resin: question.resin,
+    grossVolume: Math.max(question.grossVolume, question.resin),
+  };
   const weight = wetWeight(weighed);
   const weightExplanation = explainWeight(weighed);
   const flow = flowVerdict(typical, LOWER_FLOW * question.flow, MINUTES_PER_JOB);
   return {
     answer: {
-      schools: schools.value, spread: spread.value, life: life.value, bed: bed.value, weight: weight.ok ? weight.value : undefined,
+      schools: schools.value,
+      spread: spread.value,
+      life: life.value,
+      bed: bed.value,
+      weight: weight.ok ? weight.value : undefined,
       weightExplanation: weightExplanation.ok ? weightExplanation.value : undefined,
       flow: flow.ok ? flow.value : undefined,
       claimTooHigh: claimTooHigh(question.rating),
       hiddenLoad: working.value.water.anionLoad > working.value.water.cationLoad,
-      explanations: explanationsOf(question, units), bedExplanations: bedExplanations.value, column: { litres, ...front.value },
+      explanations: explanationsOf(question, units),
+      bedExplanations: bedExplanations.value,
+      column: { litres, ...front.value },
     },
   };
 }

@@ -11,10 +11,20 @@ export function LogPlace() {
   const { rigs, pending } = useRigs();
   const view = rigs.find((each) => each.facts.rig.id === rig);
   if (view) return <LogScreen key={view.facts.rig.id} view={view} />;
-  if (pending) return <Screen><Body role="status">One moment…</Body></Screen>;
+  if (pending)
+    return (
+      <Screen>
+        <Body role="status">One moment…</Body>
+      </Screen>
+    );
   return (
     <Screen>
-      <EmptyState title="This rig is not here" action={<HeavyButton onPress={() => router.navigate("/")}>To the rack</HeavyButton>}>It may have been set up on another device that has not sent it yet.</EmptyState>
+      <EmptyState
+        title="This rig is not here"
+        action={<HeavyButton onPress={() => router.navigate("/")}>To the rack</HeavyButton>}
+      >
+        It may have been set up on another device that has not sent it yet.
+      </EmptyState>
     </Screen>
   );
 }

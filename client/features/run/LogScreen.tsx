@@ -9,7 +9,17 @@ import { keep, newId, outbox } from "../../data/store";
 import { Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { NumberField, TextField } from "../../ui/fields";
-import { dateInWords, litresRange, localDate, momentInWords, scaleUnit, shown, toShown, unitOf, type Units } from "../../ui/format";
+import {
+  dateInWords,
+  litresRange,
+  localDate,
+  momentInWords,
+  scaleUnit,
+  shown,
+  toShown,
+  unitOf,
+  type Units,
+} from "../../ui/format";
 import { NumberPad, typed } from "../../ui/NumberPad";
 import { useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
@@ -37,12 +47,29 @@ interface FieldBoxProps {
 function FieldBox({ label, text, unit, last, focused, error, onPress, testID }: FieldBoxProps) {
   return (
     <Pressable
-      onPress={onPress} testID={testID} aria-pressed={focused} aria-label={`${label}: ${text === "" ? "empty" : text} ${unit}. ${last}`}
-      flex={1} minWidth={0} alignItems="flex-start" justifyContent="flex-start" backgroundColor="$card" borderColor={error ? "$rowan" : focused ? "$ink" : "$line"} borderWidth={2} borderRadius="$3" padding={10} gap={2} minHeight={96}
+      onPress={onPress}
+      testID={testID}
+      aria-pressed={focused}
+      aria-label={`${label}: ${text === "" ? "empty" : text} ${unit}. ${last}`}
+      flex={1}
+      minWidth={0}
+      alignItems="flex-start"
+      justifyContent="flex-start"
+      backgroundColor="$card"
+      borderColor={error ? "$rowan" : focused ? "$ink" : "$line"}
+      borderWidth={2}
+      borderRadius="$3"
+      padding={10}
+      gap={2}
+      minHeight={96}
     >
-      <Small fontWeight={focused ? "800" : "400"} color={focused ? "$ink" : "$soft"}>{label}</Small>
+      <Small fontWeight={focused ? "800" : "400"} color={focused ? "$ink" : "$soft"}>
+        {label}
+      </Small>
       <View flexDirection="row" alignItems="center">
-        <Body fontSize={text.length > 6 ? 21 : 28} lineHeight={34} fontWeight="800">{text === "" && !focused ? "–" : text}</Body>
+        <Body fontSize={text.length > 6 ? 21 : 28} lineHeight={34} fontWeight="800">
+          {text === "" && !focused ? "–" : text}
+        </Body>
         {focused ? <View width={2} height={28} backgroundColor="$ink" marginLeft={2} /> : null}
       </View>
       <Small textAlign="left">{unit}</Small>
@@ -66,7 +93,12 @@ function useLog(view: RigView) {
     const current = facts.charges[facts.charges.length - 1];
     const { water } = lastWater(facts.visits, current?.startTotal);
     const lastVisit = facts.visits[facts.visits.length - 1];
-    return { ...EMPTY_DRAFT, meterId: usualMeter(facts.visits, facts.meters), tapId: lastVisit?.tapId ?? facts.rig.tapId, waterBy: water?.by ?? "total" };
+    return {
+      ...EMPTY_DRAFT,
+      meterId: usualMeter(facts.visits, facts.meters),
+      tapId: lastVisit?.tapId ?? facts.rig.tapId,
+      waterBy: water?.by ?? "total",
+    };
     // The draft starts once; what comes later must not overwrite what was typed.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [facts.rig.id]);
@@ -81,33 +113,65 @@ function useLog(view: RigView) {
   };
   const parts = { rig: facts.rig, meters: facts.meters, units, lastTotal: last.total };
   const visit = draftVisit(draft, parts, stableIds());
-  return { draft, patch, clear, focus, setFocus, visit, last, forgetIds: () => { ids.current = []; }, units };
+  return {
+    draft,
+    patch,
+    clear,
+    focus,
+    setFocus,
+    visit,
+    last,
+    forgetIds: () => {
+      ids.current = [];
+    },
+    units,
+  };
 }
 
 type Log = ReturnType<typeof useLog>;
 
 const withDraft = (facts: RigFacts, visit: DraftVisit, now: number): RigFacts =>
-  visit.body ? { ...facts, visits: [...facts.visits, { ...visit.body, id: "draft", at: new Date(now).toISOString() }] } : facts;
+  visit.body
+    ? { ...facts, visits: [...facts.visits, { ...visit.body, id: "draft", at: new Date(now).toISOString() }] }
+    : facts;
 
 function offerFor(field: DraftField, facts: RigFacts, log: Log): Offer | undefined {
   const { draft, last, units } = log;
   if (field === "temperature") return undefined;
   if (field === "water") {
     const { water, total } = last;
-    if (draft.waterBy === "total") return total === undefined ? undefined : { text: "", words: `Last ${Math.round(toShown("volume", total, units)).toLocaleString("en-US")}` };
+    if (draft.waterBy === "total")
+      return total === undefined
+        ? undefined
+        : { text: "", words: `Last ${Math.round(toShown("volume", total, units)).toLocaleString("en-US")}` };
     if (!water || water.by === "total" || water.by !== draft.waterBy) return undefined;
     const amount = water.by === "timed" ? water.minutes : water.jobs;
     return { text: String(amount), words: `Last ${amount}` };
   }
   const point = field === "membrane" ? "after-membrane" : field;
   const reading = lastReading(facts.visits, point, field === "feed" ? draft.tapId : undefined);
-  return reading && { text: String(reading.value), words: `Last ${reading.value}, ${momentInWords(reading.at, facts.now)}` };
+  return (
+    reading && { text: String(reading.value), words: `Last ${reading.value}, ${momentInWords(reading.at, facts.now)}` }
+  );
 }
 
-function LiveVerdict({ view, assessment, dates }: { readonly view: RigView; readonly assessment: Assessment; readonly dates: string }) {
+function LiveVerdict({
+  view,
+  assessment,
+  dates,
+}: {
+  readonly view: RigView;
+  readonly assessment: Assessment;
+  readonly dates: string;
+}) {
   const { units } = useSettings();
   const { standing, verdict } = assessment;
-  if (!standing || !verdict) return <Body testID="live-verdict" role="status">{assessment.because}</Body>;
+  if (!standing || !verdict)
+    return (
+      <Body testID="live-verdict" role="status">
+        {assessment.because}
+      </Body>
+    );
   const words = verdictWords(view.facts, verdict, standing, units);
   const litres = litresLeft(standing, verdict);
   const left = shown("volume", litres.typical, units);
@@ -117,14 +181,25 @@ function LiveVerdict({ view, assessment, dates }: { readonly view: RigView; read
       <View flex={1} gap="$1" minWidth={0}>
         <View flexDirection="row" gap="$2" alignItems="center">
           <StateRing state={verdict.state} size={28} />
-          <Heading testID="live-verdict" role="status" aria-live="polite" flexShrink={1}>{words.title}</Heading>
+          <Heading testID="live-verdict" role="status" aria-live="polite" flexShrink={1}>
+            {words.title}
+          </Heading>
         </View>
-        <Body testID="live-reason" fontSize={15} lineHeight={20}>{words.reason}</Body>
+        <Body testID="live-reason" fontSize={15} lineHeight={20}>
+          {words.reason}
+        </Body>
         <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
-          <Huge fontSize={36} lineHeight={42} testID="live-left">{left.text}</Huge>
-          <Strong>{left.unit} {leftWords(standing, view.facts)}</Strong>
+          <Huge fontSize={36} lineHeight={42} testID="live-left">
+            {left.text}
+          </Huge>
+          <Strong>
+            {left.unit} {leftWords(standing, view.facts)}
+          </Strong>
         </View>
-        <Small testID="live-range">{litresRange(litres.low, litres.high, units)}{dates && litres.typical > 0 ? `, ${dates}` : ""}</Small>
+        <Small testID="live-range">
+          {litresRange(litres.low, litres.high, units)}
+          {dates && litres.typical > 0 ? `, ${dates}` : ""}
+        </Small>
       </View>
     </View>
   );
@@ -145,11 +220,13 @@ function doubt(facts: RigFacts, draft: LogDraft): string | undefined {
     return answer?.ok ? answer.value : undefined;
   };
   const [feed, output] = [ec25(draft.feed), ec25(draft.output)];
-  if (feed !== undefined && output !== undefined && output >= feed) return "Output as high as the feed: in and out crossed, or the probe in the wrong line?";
+  if (feed !== undefined && output !== undefined && output >= feed)
+    return "Output as high as the feed: in and out crossed, or the probe in the wrong line?";
   const tap = facts.taps.find((each) => each.id === draft.tapId);
   if (feed !== undefined && tap) {
     const typical = conductivityAt25({ value: tap.typical, scale: tap.scale });
-    if (typical.ok && (feed > 2 * typical.value || feed < typical.value / 3)) return `Far from what ${tap.name} usually gives: line run long enough? The right tap?`;
+    if (typical.ok && (feed > 2 * typical.value || feed < typical.value / 3))
+      return `Far from what ${tap.name} usually gives: line run long enough? The right tap?`;
   }
   return undefined;
 }
@@ -159,11 +236,53 @@ function MoreFields({ view, log }: { readonly view: RigView; readonly log: Log }
   const { facts } = view;
   return (
     <View gap="$3">
-      {facts.meters.length > 0 ? <Choice label="Meter" value={draft.meterId} options={facts.meters.map((meter) => ({ value: meter.id, label: `${meter.name}, ${scaleUnit(meter.scale)}` }))} onChange={(meterId) => patch({ meterId })} /> : null}
-      {facts.taps.length > 1 ? <Choice label="Tap" value={draft.tapId} options={facts.taps.map((tap) => ({ value: tap.id, label: tap.name }))} onChange={(tapId) => patch({ tapId })} /> : null}
-      {draft.waterBy === "timed" ? <NumberField label="Flow while it ran" unit={unitOf("flow", log.units)} value={draft.flow} onChange={(flow) => patch({ flow })} hint={`Usually ${shown("flow", facts.rig.flow, log.units).text}`} testID="log-flow" /> : null}
-      {draft.waterBy === "jobs" ? <NumberField label={`Water per ${facts.rig.jobName}`} unit={unitOf("volume", log.units)} value={draft.perJob} onChange={(perJob) => patch({ perJob })} hint={`Usually ${shown("volume", facts.rig.litresPerJob, log.units).text}`} testID="log-per-job" /> : null}
-      <NumberField label="Water temperature" unit={unitOf("temperature", log.units)} value={draft.temperature} onChange={(temperature) => patch({ temperature })} {...(log.visit.errors.temperature ? { error: log.visit.errors.temperature } : {})} testID="log-temperature" />
+      {facts.meters.length > 0 ? (
+        <Choice
+          label="Meter"
+          value={draft.meterId}
+          options={facts.meters.map((meter) => ({
+            value: meter.id,
+            label: `${meter.name}, ${scaleUnit(meter.scale)}`,
+          }))}
+          onChange={(meterId) => patch({ meterId })}
+        />
+      ) : null}
+      {facts.taps.length > 1 ? (
+        <Choice
+          label="Tap"
+          value={draft.tapId}
+          options={facts.taps.map((tap) => ({ value: tap.id, label: tap.name }))}
+          onChange={(tapId) => patch({ tapId })}
+        />
+      ) : null}
+      {draft.waterBy === "timed" ? (
+        <NumberField
+          label="Flow while it ran"
+          unit={unitOf("flow", log.units)}
+          value={draft.flow}
+          onChange={(flow) => patch({ flow })}
+          hint={`Usually ${shown("flow", facts.rig.flow, log.units).text}`}
+          testID="log-flow"
+        />
+      ) : null}
+      {draft.waterBy === "jobs" ? (
+        <NumberField
+          label={`Water per ${facts.rig.jobName}`}
+          unit={unitOf("volume", log.units)}
+          value={draft.perJob}
+          onChange={(perJob) => patch({ perJob })}
+          hint={`Usually ${shown("volume", facts.rig.litresPerJob, log.units).text}`}
+          testID="log-per-job"
+        />
+      ) : null}
+      <NumberField
+        label="Water temperature"
+        unit={unitOf("temperature", log.units)}
+        value={draft.temperature}
+        onChange={(temperature) => patch({ temperature })}
+        {...(log.visit.errors.temperature ? { error: log.visit.errors.temperature } : {})}
+        testID="log-temperature"
+      />
       <TextField label="Note" value={draft.note} onChange={(note) => patch({ note })} />
     </View>
   );
@@ -171,7 +290,9 @@ function MoreFields({ view, log }: { readonly view: RigView; readonly log: Log }
 
 function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): void {
   const handlers = useRef({ onKey, onEnter });
-  useEffect(() => { handlers.current = { onKey, onEnter }; });
+  useEffect(() => {
+    handlers.current = { onKey, onEnter };
+  });
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.target instanceof HTMLElement && /^(input|textarea)$/i.test(event.target.tagName)) return;
@@ -179,7 +300,8 @@ function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): voi
       if (/^[0-9.]$/.test(event.key)) handlers.current.onKey(event.key);
       else if (event.key === ",") handlers.current.onKey(".");
       else if (event.key === "Backspace") handlers.current.onKey("back");
-      else if (event.key === "Enter" && !(event.target instanceof HTMLElement && event.target.closest("button"))) handlers.current.onEnter();
+      else if (event.key === "Enter" && !(event.target instanceof HTMLElement && event.target.closest("button")))
+        handlers.current.onEnter();
     };
     document.addEventListener("keydown", listen);
     return () => document.removeEventListener("keydown", listen);
@@ -187,7 +309,8 @@ function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): voi
 }
 
 function waterUnitOf({ waterBy, flow, perJob }: LogDraft, { rig }: RigFacts, units: Units): string {
-  const one = (quantity: "flow" | "volume", value: number) => `${shown(quantity, value, units).text} ${unitOf(quantity, units)}`;
+  const one = (quantity: "flow" | "volume", value: number) =>
+    `${shown(quantity, value, units).text} ${unitOf(quantity, units)}`;
   if (waterBy === "total") return unitOf("volume", units);
   if (waterBy === "timed") return `min at ${flow === "" ? one("flow", rig.flow) : `${flow} ${unitOf("flow", units)}`}`;
   return `${rig.jobName}s, ${perJob === "" ? one("volume", rig.litresPerJob) : `${perJob} ${unitOf("volume", units)}`} each`;
@@ -200,7 +323,16 @@ function LogFields({ facts, log, unit }: { readonly facts: RigFacts; readonly lo
   const { draft, focus, setFocus, visit, units } = log;
   const hasMembrane = facts.rig.stages.some((stage) => stage.kind === "membrane");
   const box = (field: DraftField, label: string, fieldUnit: string) => (
-    <FieldBox testID={`log-${field}`} label={label} text={draft[field]} unit={fieldUnit} last={shortWords(offerFor(field, facts, log))} focused={focus === field} error={visit.errors[field]} onPress={() => setFocus(field)} />
+    <FieldBox
+      testID={`log-${field}`}
+      label={label}
+      text={draft[field]}
+      unit={fieldUnit}
+      last={shortWords(offerFor(field, facts, log))}
+      focused={focus === field}
+      error={visit.errors[field]}
+      onPress={() => setFocus(field)}
+    />
   );
   return (
     <View flexDirection="row" gap="$2">
@@ -212,7 +344,11 @@ function LogFields({ facts, log, unit }: { readonly facts: RigFacts; readonly lo
   );
 }
 
-const WATER_WAYS = [{ value: "total", label: "Meter total" }, { value: "timed", label: "Minutes" }, { value: "jobs", label: "Jobs" }] as const;
+const WATER_WAYS = [
+  { value: "total", label: "Meter total" },
+  { value: "timed", label: "Minutes" },
+  { value: "jobs", label: "Jobs" },
+] as const;
 
 /** What is wrong, or worth a second look, and the last value to take again. */
 function LogHelp({ facts, log }: { readonly facts: RigFacts; readonly log: Log }) {
@@ -222,10 +358,21 @@ function LogHelp({ facts, log }: { readonly facts: RigFacts; readonly log: Log }
   const offer = offerFor(focus, facts, log);
   return (
     <>
-      {firstError ? <Body role="alert" color="$rowan">{firstError}</Body> : null}
+      {firstError ? (
+        <Body role="alert" color="$rowan">
+          {firstError}
+        </Body>
+      ) : null}
       {!firstError && question ? <Body role="status">{question}</Body> : null}
-      {visit.errors.water?.includes("new meter") ? <TextButton onPress={() => patch({ newMeter: true })}>It is a new meter, started at 0</TextButton> : null}
-      {offer?.text && draft[focus] === "" ? <TextButton testID="use-last" onPress={() => patch({ [focus]: offer.text })}>{`Same again: ${offer.words.replace("Last ", "")}`}</TextButton> : null}
+      {visit.errors.water?.includes("new meter") ? (
+        <TextButton onPress={() => patch({ newMeter: true })}>It is a new meter, started at 0</TextButton>
+      ) : null}
+      {offer?.text && draft[focus] === "" ? (
+        <TextButton
+          testID="use-last"
+          onPress={() => patch({ [focus]: offer.text })}
+        >{`Same again: ${offer.words.replace("Last ", "")}`}</TextButton>
+      ) : null}
     </>
   );
 }
@@ -242,7 +389,10 @@ function useSave(facts: RigFacts, log: Log) {
     const id = await keep("visits", body);
     log.clear();
     log.forgetIds();
-    showToast({ words: wordsKept(body, facts.rig.name), undo: () => void outbox.add({ kind: "visits", id, body, replaces: 1, voided: true }) });
+    showToast({
+      words: wordsKept(body, facts.rig.name),
+      undo: () => void outbox.add({ kind: "visits", id, body, replaces: 1, voided: true }),
+    });
     setSaving(false);
     router.navigate({ pathname: "/", params: { rig: facts.rig.id } });
   };
@@ -256,10 +406,15 @@ function useLiveAssessment(view: RigView, visit: DraftVisit) {
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const draftFacts = useMemo(() => withDraft(facts, visit, Math.max(facts.now, Date.now())), [facts, draftKey]);
   const settled = useDeferredValue(draftFacts);
-  const assessment = useMemo(() => assessQuickly(settled, view.assessment?.lessons), [settled, view.assessment?.lessons]);
+  const assessment = useMemo(
+    () => assessQuickly(settled, view.assessment?.lessons),
+    [settled, view.assessment?.lessons],
+  );
   const dates = useDatesWhileTyping(settled);
   const today = localDate(facts.now);
-  const dateWords = dates ? `${dateInWords(dates.likely, today)}, ${dateInWords(dates.early, today)} to ${dateInWords(dates.late, today)}` : "";
+  const dateWords = dates
+    ? `${dateInWords(dates.likely, today)}, ${dateInWords(dates.early, today)} to ${dateInWords(dates.late, today)}`
+    : "";
   return { assessment, dateWords };
 }
 
@@ -278,21 +433,36 @@ export function LogScreen({ view }: { readonly view: RigView }) {
   usePhysicalKeys(onKey, () => void save());
 
   return (
-    <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: wide ? 26 : 14, gap: 10, maxWidth: 620, width: "100%", alignSelf: "center" }}>
+    <ScrollView
+      style={{ flex: 1 }}
+      contentContainerStyle={{ padding: wide ? 26 : 14, gap: 10, maxWidth: 620, width: "100%", alignSelf: "center" }}
+    >
       <View role="main" gap={10}>
         <View flexDirection="row" justifyContent="space-between" alignItems="center">
           <TextButton onPress={() => router.navigate("/")} label="Back to the rack">{`‹ ${facts.rig.name}`}</TextButton>
           <Small>{[tap?.name, meter?.name].filter(Boolean).join(" · ")}</Small>
-          <TextButton onPress={() => setMore(!more)} expanded={more} testID="log-more">{more ? "Less" : "More"}</TextButton>
+          <TextButton onPress={() => setMore(!more)} expanded={more} testID="log-more">
+            {more ? "Less" : "More"}
+          </TextButton>
         </View>
         <LogFields facts={facts} log={log} unit={scaleUnit(meter?.scale ?? "nacl")} />
-        {focus === "water" ? <Choice hideLabel label="How the water is known" value={draft.waterBy} options={WATER_WAYS} onChange={(waterBy) => patch({ waterBy, water: "" })} /> : null}
+        {focus === "water" ? (
+          <Choice
+            hideLabel
+            label="How the water is known"
+            value={draft.waterBy}
+            options={WATER_WAYS}
+            onChange={(waterBy) => patch({ waterBy, water: "" })}
+          />
+        ) : null}
         {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
         <LiveVerdict view={view} assessment={assessment} dates={dateWords} />
         <Explained explanation={assessment.standing && explainLeft(assessment.standing)} testID="why-left" />
         <LogHelp facts={facts} log={log} />
         <NumberPad onKey={onKey} />
-        <HeavyButton onPress={() => void save()} disabled={!canKeep} testID="keep-it">{visit.isEmpty ? "Type a reading" : "Keep it"}</HeavyButton>
+        <HeavyButton onPress={() => void save()} disabled={!canKeep} testID="keep-it">
+          {visit.isEmpty ? "Type a reading" : "Keep it"}
+        </HeavyButton>
       </View>
     </ScrollView>
   );

@@ -24,13 +24,26 @@ function heightOf(view: RigView, all: readonly RigView[]): number {
   return Math.round(TALLEST * Math.max(0.6, share));
 }
 
-function Wall({ rigs, selected, onSelect }: { readonly rigs: readonly RigView[]; readonly selected: RigView | undefined; readonly onSelect: (view: RigView) => void }) {
+function Wall({
+  rigs,
+  selected,
+  onSelect,
+}: {
+  readonly rigs: readonly RigView[];
+  readonly selected: RigView | undefined;
+  readonly onSelect: (view: RigView) => void;
+}) {
   return (
     <View>
       <View flexDirection="row" gap="$3" alignItems="flex-end" paddingTop="$2">
         {rigs.map((view) => (
           <View key={view.facts.rig.id} flex={1} minWidth={0} alignItems="flex-start">
-            <RigColumn view={view} height={heightOf(view, rigs)} selected={view === selected} onPress={() => onSelect(view)} />
+            <RigColumn
+              view={view}
+              height={heightOf(view, rigs)}
+              selected={view === selected}
+              onPress={() => onSelect(view)}
+            />
           </View>
         ))}
       </View>
@@ -38,9 +51,21 @@ function Wall({ rigs, selected, onSelect }: { readonly rigs: readonly RigView[];
       <View flexDirection="row" gap="$3" paddingTop="$2">
         {rigs.map((view) => (
           <View key={view.facts.rig.id} flex={1} minWidth={0} gap={2}>
-            <Strong fontSize="$3" borderBottomColor="$ink" borderBottomWidth={view === selected ? 3 : 0} alignSelf="flex-start">{view.facts.rig.name}</Strong>
+            <Strong
+              fontSize="$3"
+              borderBottomColor="$ink"
+              borderBottomWidth={view === selected ? 3 : 0}
+              alignSelf="flex-start"
+            >
+              {view.facts.rig.name}
+            </Strong>
             {view.assessment?.verdict ? (
-              <View flexDirection="row" alignItems="center" gap="$1"><StateRing state={view.assessment.verdict.state} size={18} /><Small testID={`state-${view.facts.rig.name}`} color="$ink" fontWeight="700">{STATE_WORDS[view.assessment.verdict.state]}</Small></View>
+              <View flexDirection="row" alignItems="center" gap="$1">
+                <StateRing state={view.assessment.verdict.state} size={18} />
+                <Small testID={`state-${view.facts.rig.name}`} color="$ink" fontWeight="700">
+                  {STATE_WORDS[view.assessment.verdict.state]}
+                </Small>
+              </View>
             ) : null}
             <Small testID={`date-${view.facts.rig.name}`}>{datesInWords(view)}</Small>
           </View>
@@ -50,18 +75,35 @@ function Wall({ rigs, selected, onSelect }: { readonly rigs: readonly RigView[];
   );
 }
 
-function NeedList({ rigs, onSelect }: { readonly rigs: readonly RigView[]; readonly onSelect: (view: RigView) => void }) {
+function NeedList({
+  rigs,
+  onSelect,
+}: {
+  readonly rigs: readonly RigView[];
+  readonly onSelect: (view: RigView) => void;
+}) {
   const { units } = useSettings();
   return (
     <View gap="$2">
       {rigs.map((view) => {
         const where = view.assessment?.standing;
         return (
-          <Pressable key={view.facts.rig.id} onPress={() => onSelect(view)} flexDirection="row" justifyContent="flex-start" gap="$3" borderBottomColor="$line" borderBottomWidth={1} paddingVertical="$2">
+          <Pressable
+            key={view.facts.rig.id}
+            onPress={() => onSelect(view)}
+            flexDirection="row"
+            justifyContent="flex-start"
+            gap="$3"
+            borderBottomColor="$line"
+            borderBottomWidth={1}
+            paddingVertical="$2"
+          >
             <StandingColumn view={view} height={96} />
             <View flex={1} gap={2}>
               <Strong fontSize="$3">{view.facts.rig.name}</Strong>
-              <Body>{where ? `${litresRange(where.left.low, where.left.high, units)} left` : view.assessment?.because}</Body>
+              <Body>
+                {where ? `${litresRange(where.left.low, where.left.high, units)} left` : view.assessment?.because}
+              </Body>
               <Small>{datesInWords(view)}</Small>
             </View>
             {view.assessment?.verdict ? <StateRing state={view.assessment.verdict.state} /> : null}
@@ -75,9 +117,20 @@ function NeedList({ rigs, onSelect }: { readonly rigs: readonly RigView[]; reado
 function VerdictCard({ view }: { readonly view: RigView }) {
   const { units } = useSettings();
   const { assessment, facts } = view;
-  if (!assessment) return <Card><Body>Working it out…</Body></Card>;
+  if (!assessment)
+    return (
+      <Card>
+        <Body>Working it out…</Body>
+      </Card>
+    );
   const { standing, verdict } = assessment;
-  if (!standing || !verdict) return <Card testID="verdict"><Strong>{facts.rig.name}</Strong><Body>{assessment.because}</Body></Card>;
+  if (!standing || !verdict)
+    return (
+      <Card testID="verdict">
+        <Strong>{facts.rig.name}</Strong>
+        <Body>{assessment.because}</Body>
+      </Card>
+    );
   const words = verdictWords(facts, verdict, standing, units);
   const range = dateRange(view);
   return (
@@ -85,10 +138,16 @@ function VerdictCard({ view }: { readonly view: RigView }) {
       <Row alignItems="flex-start">
         <StateRing state={verdict.state} />
         <View flex={1} gap="$1">
-          <Heading testID="verdict-title">{facts.rig.name}: {words.title.charAt(0).toLowerCase() + words.title.slice(1)}</Heading>
+          <Heading testID="verdict-title">
+            {facts.rig.name}: {words.title.charAt(0).toLowerCase() + words.title.slice(1)}
+          </Heading>
           <Body testID="verdict-reason">{words.reason}</Body>
           <Explained explanation={explainLeft(standing)} />
-          {range ? <Small>{standing.leftTo === "limit" ? "The limit" : "The hard mark"} falls {range}, at your recent use.</Small> : null}
+          {range ? (
+            <Small>
+              {standing.leftTo === "limit" ? "The limit" : "The hard mark"} falls {range}, at your recent use.
+            </Small>
+          ) : null}
         </View>
       </Row>
     </Card>
@@ -110,29 +169,66 @@ export function RackScreen() {
   const sorted = useMemo(() => [...rigs].sort(byNeed), [rigs]);
   const selected = rigs.find((view) => view.facts.rig.id === chosen) ?? sorted[0];
   const select = (view: RigView) => router.setParams({ rig: view.facts.rig.id });
-  if (rigs.length === 0) return <Screen title="The rack"><EmptyRack pending={pending} /></Screen>;
+  if (rigs.length === 0)
+    return (
+      <Screen title="The rack">
+        <EmptyRack pending={pending} />
+      </Screen>
+    );
+  const logButton = (
+    <HeavyButton onPress={() => router.push(`/log/${selected!.facts.rig.id}`)} testID="log-a-reading">
+      Log a reading
+    </HeavyButton>
+  );
+  const footer = wide ? undefined : (
+    <View paddingHorizontal={18} paddingVertical={10}>
+      {logButton}
+    </View>
+  );
   const rack = (
     <View gap="$4" flexGrow={1}>
       <View>
         <Title>The rack</Title>
         <Body color="$soft">{needWords(rigs)}</Body>
       </View>
-      {rigs.length <= MOST_COLUMNS ? <Wall rigs={rigs} selected={selected} onSelect={select} /> : <NeedList rigs={sorted} onSelect={select} />}
+      {rigs.length <= MOST_COLUMNS ? (
+        <Wall rigs={rigs} selected={selected} onSelect={select} />
+      ) : (
+        <NeedList rigs={sorted} onSelect={select} />
+      )}
       {selected ? <VerdictCard view={selected} /> : null}
-      <HeavyButton onPress={() => router.push(`/log/${selected!.facts.rig.id}`)} testID="log-a-reading">Log a reading</HeavyButton>
+      {wide ? logButton : null}
       {!wide && selected ? (
-        <PlainButton onPress={() => router.push(`/why/${selected.facts.rig.id}`)} testID="open-history">{`History of ${selected.facts.rig.name}`}</PlainButton>
+        <PlainButton
+          onPress={() => router.push(`/why/${selected.facts.rig.id}`)}
+          testID="open-history"
+        >{`History of ${selected.facts.rig.name}`}</PlainButton>
       ) : null}
     </View>
   );
-  return <Screen detail={wide && selected ? <HistoryDetail key={selected.facts.rig.id} view={selected} /> : undefined}>{rack}</Screen>;
+  return (
+    <Screen
+      footer={footer}
+      detail={wide && selected ? <HistoryDetail key={selected.facts.rig.id} view={selected} /> : undefined}
+    >
+      {rack}
+    </Screen>
+  );
 }
 
 function EmptyRack({ pending }: { readonly pending: boolean }) {
   if (pending) return <Body role="status">Fetching your rack… it opens without a signal once it was here.</Body>;
   return (
-    <EmptyState title="Nothing hangs here yet" action={<HeavyButton onPress={() => router.push("/setup")} testID="go-setup">Set up the first rig</HeavyButton>}>
-      Describe a tap, a meter and a vessel, then fill it: from then on you see here how much is left and until when. To look at an invented crew first, start with bin/start --demo-reset.
+    <EmptyState
+      title="Nothing hangs here yet"
+      action={
+        <HeavyButton onPress={() => router.push("/setup")} testID="go-setup">
+          Set up the first rig
+        </HeavyButton>
+      }
+    >
+      Describe a tap, a meter and a vessel, then fill it: from then on you see here how much is left and until when. To
+      look at an invented crew first, start with bin/start --demo-reset.
     </EmptyState>
   );
 }

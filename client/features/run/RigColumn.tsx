@@ -44,7 +44,11 @@ function RangeWords({ view }: { readonly view: RigView }) {
   if (!where) return <Small>{view.assessment?.because ?? " "}</Small>;
   const left = litresLeft(where, view.assessment?.verdict);
   const [low, high] = [left.low, left.high].map((value) => threeDigits(toShown("volume", value, units)));
-  return <Small textAlign="left" testID={`left-${view.facts.rig.name}`}>{low === high ? low : `${low}–${high}`} {leftWords(where, view.facts)}</Small>;
+  return (
+    <Small textAlign="left" testID={`left-${view.facts.rig.name}`}>
+      {low === high ? low : `${low}–${high}`} {leftWords(where, view.facts)}
+    </Small>
+  );
 }
 
 /** When the limit falls: the likely day, with the early and the late one. */
@@ -65,7 +69,17 @@ export function dateRange(view: RigView): string {
 }
 
 /** One vessel on the wall: litres left above it, its name and date below. */
-export function RigColumn({ view, height, selected, onPress }: { readonly view: RigView; readonly height: number; readonly selected: boolean; readonly onPress: () => void }) {
+export function RigColumn({
+  view,
+  height,
+  selected,
+  onPress,
+}: {
+  readonly view: RigView;
+  readonly height: number;
+  readonly selected: boolean;
+  readonly onPress: () => void;
+}) {
   const { units } = useSettings();
   const where = view.assessment?.standing;
   const litres = where && litresLeft(where, view.assessment?.verdict);
@@ -73,9 +87,19 @@ export function RigColumn({ view, height, selected, onPress }: { readonly view: 
   const { rig } = view.facts;
   const range = litres ? litresRange(litres.low, litres.high, units) : "";
   return (
-    <Pressable onPress={onPress} aria-pressed={selected} aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} left, ${range}, ${datesInWords(view)}` : "no charge"}`} alignItems="flex-start" justifyContent="flex-end" gap="$1" flexShrink={1}>
+    <Pressable
+      onPress={onPress}
+      aria-pressed={selected}
+      aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} left, ${range}, ${datesInWords(view)}` : "no charge"}`}
+      alignItems="flex-start"
+      justifyContent="flex-end"
+      gap="$1"
+      flexShrink={1}
+    >
       <View flexDirection="row" alignItems="baseline" gap="$1">
-        <Body fontSize="$5" lineHeight={30} fontWeight="800">{left?.text ?? "–"}</Body>
+        <Body fontSize="$5" lineHeight={30} fontWeight="800">
+          {left?.text ?? "–"}
+        </Body>
         <Strong>{left?.unit ?? ""}</Strong>
       </View>
       <RangeWords view={view} />

@@ -1,6 +1,20 @@
 import {
-  depletion, depletionQuestion, lessons, standing, verdict,
-  type Charge, type DepletionAnswer, type Id, type Lessons, type Meter, type Rig, type Standing, type Tap, type Verdict, type Vessel, type Visit,
+  depletion,
+  depletionQuestion,
+  lessons,
+  standing,
+  verdict,
+  type Charge,
+  type DepletionAnswer,
+  type Id,
+  type Lessons,
+  type Meter,
+  type Rig,
+  type Standing,
+  type Tap,
+  type Verdict,
+  type Vessel,
+  type Visit,
 } from "@winter-bead/core";
 import { localDate } from "../../ui/format";
 
@@ -27,16 +41,26 @@ export interface Assessment {
   readonly because?: string;
 }
 
-const byId = <T extends { readonly id: Id }>(records: readonly T[]): ReadonlyMap<Id, T> => new Map(records.map((record) => [record.id, record]));
+const byId = <T extends { readonly id: Id }>(records: readonly T[]): ReadonlyMap<Id, T> =>
+  new Map(records.map((record) => [record.id, record]));
 
 const inputOf = (facts: RigFacts) => ({
-  ...facts, taps: byId(facts.taps), meters: byId(facts.meters), today: localDate(facts.now), dateOf: localDate,
+  ...facts,
+  taps: byId(facts.taps),
+  meters: byId(facts.meters),
+  today: localDate(facts.now),
+  dateOf: localDate,
 });
 
 export function verdictOf({ rig, vessel }: RigFacts, where: Standing): Verdict {
   return verdict({
-    use: rig.use, marks: vessel.marks, outputs: where.outputs.map((reading) => reading.ec25), left: where.left,
-    spentShare: where.spentShare, capacityShare: where.throughput.typical, litresPerJob: rig.litresPerJob,
+    use: rig.use,
+    marks: vessel.marks,
+    outputs: where.outputs.map((reading) => reading.ec25),
+    left: where.left,
+    spentShare: where.spentShare,
+    capacityShare: where.throughput.typical,
+    litresPerJob: rig.litresPerJob,
   });
 }
 

@@ -1,4 +1,17 @@
-import { RANGES, isWithin, outOfRangeSentence, rangeInWords, type Id, type Meter, type ReadingPoint, type ReadingRecord, type Rig, type Scale, type Visit, type VisitWater } from "@winter-bead/core";
+import {
+  RANGES,
+  isWithin,
+  outOfRangeSentence,
+  rangeInWords,
+  type Id,
+  type Meter,
+  type ReadingPoint,
+  type ReadingRecord,
+  type Rig,
+  type Scale,
+  type Visit,
+  type VisitWater,
+} from "@winter-bead/core";
 import { toInternal, typedNumber, type Units } from "../../ui/format";
 
 /** What was typed on the log, as text, so that nothing is lost by half a number. */
@@ -18,11 +31,28 @@ export interface LogDraft {
   readonly note: string;
 }
 
-export const EMPTY_DRAFT: LogDraft = { output: "", feed: "", membrane: "", water: "", waterBy: "total", newMeter: false, flow: "", perJob: "", temperature: "", meterId: "", tapId: "", note: "" };
+export const EMPTY_DRAFT: LogDraft = {
+  output: "",
+  feed: "",
+  membrane: "",
+  water: "",
+  waterBy: "total",
+  newMeter: false,
+  flow: "",
+  perJob: "",
+  temperature: "",
+  meterId: "",
+  tapId: "",
+  note: "",
+};
 
 export type DraftField = "output" | "feed" | "membrane" | "water" | "temperature";
 
-const POINTS: readonly (readonly [DraftField, ReadingPoint])[] = [["feed", "feed"], ["membrane", "after-membrane"], ["output", "output"]];
+const POINTS: readonly (readonly [DraftField, ReadingPoint])[] = [
+  ["feed", "feed"],
+  ["membrane", "after-membrane"],
+  ["output", "output"],
+];
 
 export interface DraftParts {
   readonly rig: Rig;
@@ -59,16 +89,31 @@ function waterOf(draft: LogDraft, parts: DraftParts): VisitWater | string | unde
   }
   if (draft.waterBy === "jobs") {
     const litresPerJob = own(draft.perJob, "volume", parts.units, parts.rig.litresPerJob);
-    if (!isWithin(litresPerJob, RANGES.litres)) return outOfRangeSentence({ ...RANGES.litres, name: "The water of a job" });
-    return amount <= 10_000 ? { by: "jobs", jobs: amount, litresPerJob } : `That is too many to be one visit's ${parts.rig.jobName}s.`;
+    if (!isWithin(litresPerJob, RANGES.litres))
+      return outOfRangeSentence({ ...RANGES.litres, name: "The water of a job" });
+    return amount <= 10_000
+      ? { by: "jobs", jobs: amount, litresPerJob }
+      : `That is too many to be one visit's ${parts.rig.jobName}s.`;
   }
   const total = toInternal("volume", amount, parts.units);
   if (total > 1e9) return "That is more than a water meter shows.";
-  if (parts.lastTotal !== undefined && total < parts.lastTotal && !draft.newMeter && parts.rig.meterRollsOverAt === undefined) return "Below the last total: mistyped, or a new meter?";
+  if (
+    parts.lastTotal !== undefined &&
+    total < parts.lastTotal &&
+    !draft.newMeter &&
+    parts.rig.meterRollsOverAt === undefined
+  )
+    return "Below the last total: mistyped, or a new meter?";
   return draft.newMeter ? { by: "total", total, replaced: true } : { by: "total", total };
 }
 
-function readingOf(text: string, point: ReadingPoint, meter: Meter | undefined, temperature: number | undefined, id: Id): ReadingRecord | string {
+function readingOf(
+  text: string,
+  point: ReadingPoint,
+  meter: Meter | undefined,
+  temperature: number | undefined,
+  id: Id,
+): ReadingRecord | string {
   const value = typedNumber(text);
   if (value === undefined) return NOT_A_NUMBER;
   if (!isWithin(value, RANGES.observed)) return outOfRangeSentence(RANGES.observed);
@@ -82,7 +127,8 @@ export function draftVisit(draft: LogDraft, parts: DraftParts, newId: () => Id):
   const meter = parts.meters.find((each) => each.id === draft.meterId);
   const temperature = draft.temperature === "" ? undefined : typedNumber(draft.temperature);
   const celsius = temperature === undefined ? undefined : toInternal("temperature", temperature, parts.units);
-  if (draft.temperature !== "" && (celsius === undefined || !isWithin(celsius, RANGES.temperature))) errors.temperature = `The temperature must be ${rangeInWords(RANGES.temperature)}.`;
+  if (draft.temperature !== "" && (celsius === undefined || !isWithin(celsius, RANGES.temperature)))
+    errors.temperature = `The temperature must be ${rangeInWords(RANGES.temperature)}.`;
   const readings: ReadingRecord[] = [];
   for (const [field, point] of POINTS) {
     const text = draft[field as "feed" | "membrane" | "output"];
@@ -91,14 +137,22 @@ export function draftVisit(draft: LogDraft, parts: DraftParts, newId: () => Id):
     if (typeof reading === "string") errors[field] = reading;
     else readings.push(reading);
   }
-  if (readings.length > 0 && meter && !meter.compensated && celsius === undefined) errors.temperature = `${meter.name} does not compensate: enter the water's temperature.`;
+  if (readings.length > 0 && meter && !meter.compensated && celsius === undefined)
+    errors.temperature = `${meter.name} does not compensate: enter the water's temperature.`;
   const water = waterOf(draft, parts);
   if (typeof water === "string") errors.water = water;
   const kept = typeof water === "string" ? undefined : water;
   const isEmpty = readings.length === 0 && kept === undefined;
   if (isEmpty) return { errors, isEmpty };
   return {
-    errors, isEmpty,
-    body: { rigId: parts.rig.id, tapId: draft.tapId, readings, ...(kept ? { water: kept } : {}), ...(draft.note.trim() ? { note: draft.note.trim() } : {}) },
+    errors,
+    isEmpty,
+    body: {
+      rigId: parts.rig.id,
+      tapId: draft.tapId,
+      readings,
+      ...(kept ? { water: kept } : {}),
+      ...(draft.note.trim() ? { note: draft.note.trim() } : {}),
+    },
   };
 }

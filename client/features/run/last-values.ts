@@ -18,9 +18,15 @@ export function lastReading(visits: readonly Visit[], point: ReadingPoint, tapId
 }
 
 /** The newest way in which water was logged, and the newest meter total. */
-export function lastWater(visits: readonly Visit[], startTotal: number | undefined): { readonly water: VisitWater | undefined; readonly total: number | undefined } {
+export function lastWater(
+  visits: readonly Visit[],
+  startTotal: number | undefined,
+): { readonly water: VisitWater | undefined; readonly total: number | undefined } {
   const water = [...visits].reverse().find((visit) => visit.water)?.water;
-  const total = [...visits].reverse().map((visit) => visit.water).find((each) => each?.by === "total");
+  const total = [...visits]
+    .reverse()
+    .map((visit) => visit.water)
+    .find((each) => each?.by === "total");
   return { water, total: total?.by === "total" ? total.total : startTotal };
 }
 

@@ -11,7 +11,10 @@ const MINUTE = 60_000;
 export function useNow(): number {
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
-    const renew = () => setNow((before) => (localDate(before) === localDate(Date.now()) && Date.now() - before < 30 * MINUTE ? before : Date.now()));
+    const renew = () =>
+      setNow((before) =>
+        localDate(before) === localDate(Date.now()) && Date.now() - before < 30 * MINUTE ? before : Date.now(),
+      );
     const timer = setInterval(renew, MINUTE);
     document.addEventListener("visibilitychange", renew);
     return () => {
@@ -55,10 +58,17 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
       const stage = rig.stages.find((each) => each.kind === "resin");
       const vessel = stage?.kind === "resin" ? vesselById.get(stage.vesselId) : undefined;
       if (!vessel) return [];
-      return [{
-        rig, vessel, taps: taps.records, meters: meters.records, now: moment,
-        visits: byTime.filter((visit) => visit.rigId === rig.id), charges: byFilling.filter((charge) => charge.rigId === rig.id),
-      }];
+      return [
+        {
+          rig,
+          vessel,
+          taps: taps.records,
+          meters: meters.records,
+          now: moment,
+          visits: byTime.filter((visit) => visit.rigId === rig.id),
+          charges: byFilling.filter((charge) => charge.rigId === rig.id),
+        },
+      ];
     });
   }, [rigs.records, vessels.records, taps.records, meters.records, charges.records, visits.records, moment, pending]);
   return { facts, pending };
@@ -76,14 +86,19 @@ export function useRigs(): Rigs {
       working.current = true;
       for (let next = wanted.current; next; next = wanted.current) {
         wanted.current = undefined;
-        const assessed = await Promise.all(next.map(async (each) => [each.rig.id, await assessInWorker(each)] as const));
+        const assessed = await Promise.all(
+          next.map(async (each) => [each.rig.id, await assessInWorker(each)] as const),
+        );
         setAnswers(new Map(assessed));
       }
       working.current = false;
     };
     if (!working.current) void work();
   }, [facts]);
-  const rigs = useMemo(() => facts.map((each) => ({ facts: each, assessment: answers.get(each.rig.id) })), [facts, answers]);
+  const rigs = useMemo(
+    () => facts.map((each) => ({ facts: each, assessment: answers.get(each.rig.id) })),
+    [facts, answers],
+  );
   return { rigs, pending };
 }
 
@@ -92,4 +107,6 @@ const URGENCY = { change: 0, finish: 1, watch: 2, fine: 3 } as const;
 /** Neediest first. */
 export const byNeed = (a: RigView, b: RigView) => need(a) - need(b);
 
-const need = ({ assessment }: RigView) => (assessment?.verdict ? URGENCY[assessment.verdict.state] : 4) + Math.min(0.99, (assessment?.standing?.left.low ?? 1e6) / 1e6);
+const need = ({ assessment }: RigView) =>
+  (assessment?.verdict ? URGENCY[assessment.verdict.state] : 4) +
+  Math.min(0.99, (assessment?.standing?.left.low ?? 1e6) / 1e6);

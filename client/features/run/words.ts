@@ -7,10 +7,20 @@ export interface VerdictWords {
   readonly reason: string;
 }
 
-const TITLES: Readonly<Record<Verdict["state"], string>> = { fine: "Fine", watch: "Watch", finish: "Finish, rinse more", change: "Change now" };
+const TITLES: Readonly<Record<Verdict["state"], string>> = {
+  fine: "Fine",
+  watch: "Watch",
+  finish: "Finish, rinse more",
+  change: "Change now",
+};
 
 /** One word beside the ring. */
-export const STATE_WORDS: Readonly<Record<Verdict["state"], string>> = { fine: "fine", watch: "watch", finish: "finish", change: "change" };
+export const STATE_WORDS: Readonly<Record<Verdict["state"], string>> = {
+  fine: "fine",
+  watch: "watch",
+  finish: "finish",
+  change: "change",
+};
 
 function titleOf({ state, reason }: Verdict, isAquarium: boolean): string {
   if (reason === "odd-reading") return "Watch: read it again";
@@ -25,7 +35,8 @@ export function verdictWords(facts: RigFacts, verdict: Verdict, where: Standing,
   const { marks } = vessel;
   const unit = scaleUnit(marks.scale);
   const isAquarium = rig.use === "aquarium";
-  const output = verdict.outputEc25 === undefined ? "" : `${threeDigits(onScale(verdict.outputEc25, marks.scale))} ${unit}`;
+  const output =
+    verdict.outputEc25 === undefined ? "" : `${threeDigits(onScale(verdict.outputEc25, marks.scale))} ${unit}`;
   const mean = isAquarium && where.outputs.length > 1 ? "mean of the last readings" : "out";
   const left = litresRange(where.left.low, where.left.high, units);
   const toHard = litresRange(where.leftToHard.low, where.leftToHard.high, units);
@@ -52,7 +63,9 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const NONE_LEFT: ThreeOf<number> = { low: 0, typical: 0, high: 0 };
 
 /** Litres to show as left: none once the output itself is above the hard mark. */
-export const litresLeft = (where: Standing, verdict: Verdict | undefined): ThreeOf<number> => (verdict?.reason === "above-hard" ? NONE_LEFT : where.left);
+export const litresLeft = (where: Standing, verdict: Verdict | undefined): ThreeOf<number> =>
+  verdict?.reason === "above-hard" ? NONE_LEFT : where.left;
 
 /** `left` or, above the limit, the mark the litres run to. */
-export const leftWords = (where: Standing, facts: RigFacts) => (where.leftTo === "limit" ? "left" : `to ${facts.vessel.marks.hard}`);
+export const leftWords = (where: Standing, facts: RigFacts) =>
+  where.leftTo === "limit" ? "left" : `to ${facts.vessel.marks.hard}`;

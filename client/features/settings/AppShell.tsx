@@ -17,9 +17,15 @@ const PLACES = [
   { path: "/setup", name: "Setup" },
 ] as const;
 
-const SHORTCUTS: readonly (readonly [string, string])[] = [...PLACES.map(({ name }, i) => [String(i + 1), name] as const), ["L", "Log a reading"], [",", "Settings"], ["?", "This list"]];
+const SHORTCUTS: readonly (readonly [string, string])[] = [
+  ...PLACES.map(({ name }, i) => [String(i + 1), name] as const),
+  ["L", "Log a reading"],
+  [",", "Settings"],
+  ["?", "This list"],
+];
 
-const isHere = (path: string, place: string) => (place === "/" ? path === "/" || path.startsWith("/log") : path.startsWith(place));
+const isHere = (path: string, place: string) =>
+  place === "/" ? path === "/" || path.startsWith("/log") : path.startsWith(place);
 
 /** What waits on this device, in two words. */
 function useSentWords(): string {
@@ -34,7 +40,13 @@ function useSentWords(): string {
 function SentState() {
   const words = useSentWords();
   return (
-    <Pressable onPress={() => router.push("/settings")} minHeight={48} alignItems="flex-start" testID="sent-state" aria-label={`${words}; settings and what is unsent`}>
+    <Pressable
+      onPress={() => router.push("/settings")}
+      minHeight={48}
+      alignItems="flex-start"
+      testID="sent-state"
+      aria-label={`${words}; settings and what is unsent`}
+    >
       <Small role="status">{words}</Small>
     </Pressable>
   );
@@ -42,14 +54,38 @@ function SentState() {
 
 function Rail({ path, onKeys }: { readonly path: string; readonly onKeys: () => void }) {
   return (
-    <View role="navigation" width={148} padding="$4" gap="$2" borderRightColor="$line" borderRightWidth={1} backgroundColor="$card">
-      <Strong fontSize="$3" lineHeight={21} marginBottom="$3">Winter{"\n"}Bead</Strong>
+    <View
+      role="navigation"
+      width={148}
+      padding="$4"
+      gap="$2"
+      borderRightColor="$line"
+      borderRightWidth={1}
+      backgroundColor="$card"
+    >
+      <Strong fontSize="$3" lineHeight={21} marginBottom="$3">
+        Winter{"\n"}Bead
+      </Strong>
       {PLACES.map(({ path: place, name }, i) => {
         const here = isHere(path, place);
         return (
-          <Pressable key={place} onPress={() => router.navigate(place)} role="link" aria-current={here ? "page" : undefined} flexDirection="row" justifyContent="space-between" paddingHorizontal="$3" borderRadius="$2" backgroundColor={here ? "$ink" : "transparent"}>
-            <Strong color={here ? "$onInk" : "$ink"} fontWeight={here ? "700" : "400"}>{name}</Strong>
-            <Small color={here ? "$onInk" : "$soft"} aria-hidden>{i + 1}</Small>
+          <Pressable
+            key={place}
+            onPress={() => router.navigate(place)}
+            role="link"
+            aria-current={here ? "page" : undefined}
+            flexDirection="row"
+            justifyContent="space-between"
+            paddingHorizontal="$3"
+            borderRadius="$2"
+            backgroundColor={here ? "$ink" : "transparent"}
+          >
+            <Strong color={here ? "$onInk" : "$ink"} fontWeight={here ? "700" : "400"}>
+              {name}
+            </Strong>
+            <Small color={here ? "$onInk" : "$soft"} aria-hidden>
+              {i + 1}
+            </Small>
           </Pressable>
         );
       })}
@@ -67,9 +103,19 @@ function Tabs({ path }: { readonly path: string }) {
       {PLACES.map(({ path: place, name }) => {
         const here = isHere(path, place);
         return (
-          <Pressable key={place} onPress={() => router.navigate(place)} role="link" aria-current={here ? "page" : undefined} flex={1} height={58} gap="$1">
+          <Pressable
+            key={place}
+            onPress={() => router.navigate(place)}
+            role="link"
+            aria-current={here ? "page" : undefined}
+            flex={1}
+            height={58}
+            gap="$1"
+          >
             <View width={here ? 28 : 8} height={4} borderRadius={2} backgroundColor={here ? "$ink" : "$line"} />
-            <Body fontSize={15} fontWeight={here ? "800" : "400"}>{name}</Body>
+            <Body fontSize={15} fontWeight={here ? "800" : "400"}>
+              {name}
+            </Body>
           </Pressable>
         );
       })}
@@ -79,10 +125,25 @@ function Tabs({ path }: { readonly path: string }) {
 
 function KeyList({ onClose }: { readonly onClose: () => void }) {
   return (
-    <View position="absolute" top={0} left={0} right={0} bottom={0} alignItems="center" justifyContent="center" zIndex="$2" role="dialog" aria-label="Keys">
+    <View
+      position="absolute"
+      top={0}
+      left={0}
+      right={0}
+      bottom={0}
+      alignItems="center"
+      justifyContent="center"
+      zIndex="$2"
+      role="dialog"
+      aria-label="Keys"
+    >
       <Card minWidth={280} borderColor="$ink">
         <Heading>Keys</Heading>
-        {SHORTCUTS.map(([key, what]) => <Body key={key}><Strong>{key}</Strong>  {what}</Body>)}
+        {SHORTCUTS.map(([key, what]) => (
+          <Body key={key}>
+            <Strong>{key}</Strong> {what}
+          </Body>
+        ))}
         <TextButton onPress={onClose}>Close</TextButton>
       </Card>
     </View>
@@ -97,14 +158,32 @@ function ToastLine() {
     hideToast();
   };
   return (
-    <View role="status" aria-live="polite" testID="toast" flexDirection="row" alignItems="center" justifyContent="space-between" gap="$3" backgroundColor="$ink" paddingHorizontal="$4" minHeight={52}>
+    <View
+      role="status"
+      aria-live="polite"
+      testID="toast"
+      flexDirection="row"
+      alignItems="center"
+      justifyContent="space-between"
+      gap="$3"
+      backgroundColor="$ink"
+      paddingHorizontal="$4"
+      minHeight={52}
+    >
       <Strong color="$onInk">{toast.words}</Strong>
-      {toast.undo ? <Pressable onPress={undo} testID="undo"><Strong color="$onInk" textDecorationLine="underline">Undo</Strong></Pressable> : null}
+      {toast.undo ? (
+        <Pressable onPress={undo} testID="undo">
+          <Strong color="$onInk" textDecorationLine="underline">
+            Undo
+          </Strong>
+        </Pressable>
+      ) : null}
     </View>
   );
 }
 
-const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && /^(input|textarea|select)$/i.test(target.tagName);
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && /^(input|textarea|select)$/i.test(target.tagName);
 
 function useShortcuts(setKeys: (change: (shown: boolean) => boolean) => void): void {
   useEffect(() => {
@@ -116,7 +195,8 @@ function useShortcuts(setKeys: (change: (shown: boolean) => boolean) => void): v
       else if (event.key === "?") setKeys((shown) => !shown);
       else if (event.key === "Escape") setKeys(() => false);
       else if (event.key === ",") router.push("/settings");
-      else if (event.key.toLowerCase() === "l") document.querySelector<HTMLElement>('[data-testid="log-a-reading"]')?.click();
+      else if (event.key.toLowerCase() === "l")
+        document.querySelector<HTMLElement>('[data-testid="log-a-reading"]')?.click();
     };
     document.addEventListener("keydown", onKeyDown);
     return () => document.removeEventListener("keydown", onKeyDown);
@@ -130,11 +210,24 @@ function Frame({ children }: { readonly children: ReactNode }) {
   useShortcuts(setKeys);
   const logging = path.startsWith("/log");
   return (
-    <View flex={1} flexDirection={wide ? "row" : "column"} position="relative" backgroundColor="$paper" minHeight={0} height="100%">
+    <View
+      flex={1}
+      flexDirection={wide ? "row" : "column"}
+      position="relative"
+      backgroundColor="$paper"
+      minHeight={0}
+      height="100%"
+    >
       {wide ? <Rail path={path} onKeys={() => setKeys(true)} /> : null}
-      {!wide && !logging ? <View alignItems="flex-end" paddingHorizontal={18} marginBottom={-14} zIndex="$1"><SentState /></View> : null}
+      {!wide && !logging ? (
+        <View alignItems="flex-end" paddingHorizontal={18} marginBottom={-14} zIndex="$1">
+          <SentState />
+        </View>
+      ) : null}
       <View flex={1} minHeight={0} minWidth={0}>
-        <View flex={1} minHeight={0}>{children}</View>
+        <View flex={1} minHeight={0}>
+          {children}
+        </View>
         {wide ? <ToastLine /> : null}
       </View>
       {wide ? null : <ToastLine />}
@@ -147,7 +240,8 @@ function Frame({ children }: { readonly children: ReactNode }) {
 /** Keeps the shell on the device, so that the app opens without a signal. */
 function useServiceWorker(): void {
   useEffect(() => {
-    if (process.env.NODE_ENV === "production" && "serviceWorker" in navigator) void navigator.serviceWorker.register("/sw.js");
+    if (process.env.NODE_ENV === "production" && "serviceWorker" in navigator)
+      void navigator.serviceWorker.register("/sw.js");
   }, []);
 }
 

@@ -7,7 +7,15 @@ import { momentInWords } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 
-const KIND_WORDS = { sites: "Site", taps: "Tap", meters: "Meter", vessels: "Vessel", rigs: "Rig", charges: "Charge", visits: "Visit" } as const;
+const KIND_WORDS = {
+  sites: "Site",
+  taps: "Tap",
+  meters: "Meter",
+  vessels: "Vessel",
+  rigs: "Rig",
+  charges: "Charge",
+  visits: "Visit",
+} as const;
 
 function contentWords(body: object): string {
   const { name, readings } = body as { name?: string; readings?: readonly { point: string; value: number }[] };
@@ -19,17 +27,26 @@ function Waiting({ item }: { readonly item: OutboxItem }) {
   const { refused } = item;
   return (
     <Card testID="outbox-item">
-      <Strong>{KIND_WORDS[item.kind]} {contentWords(item.body)}</Strong>
-      <Small>{momentInWords(Date.parse(item.madeAt), Date.now())}{item.voided ? ", taken back" : ""}</Small>
+      <Strong>
+        {KIND_WORDS[item.kind]} {contentWords(item.body)}
+      </Strong>
+      <Small>
+        {momentInWords(Date.parse(item.madeAt), Date.now())}
+        {item.voided ? ", taken back" : ""}
+      </Small>
       {refused ? (
         <View gap="$1">
-          <Body color="$rowan" role="alert">{refused.title}: {refused.errors?.map((error) => error.message).join(" ") ?? refused.detail}</Body>
+          <Body color="$rowan" role="alert">
+            {refused.title}: {refused.errors?.map((error) => error.message).join(" ") ?? refused.detail}
+          </Body>
           <View flexDirection="row" gap="$4">
             <TextButton onPress={() => void outbox.retry(item)}>Send again</TextButton>
             <TextButton onPress={() => void outbox.drop(item.seq)}>Throw away</TextButton>
           </View>
         </View>
-      ) : <Small>waits to be sent</Small>}
+      ) : (
+        <Small>waits to be sent</Small>
+      )}
     </Card>
   );
 }
@@ -41,11 +58,32 @@ export function SettingsScreen() {
   return (
     <Screen title="Settings">
       <View gap="$5">
-        <Choice label="Units" value={units} options={[{ value: "metric", label: "Metric: L, mm, kPa, °C" }, { value: "us", label: "US: gal, in, psi, °F" }]} onChange={(next) => changeSettings({ units: next })} />
-        <Choice label="Look" value={theme} options={[{ value: "auto", label: "As the device" }, { value: "light", label: "Light" }, { value: "dark", label: "Dark" }]} onChange={(next) => changeSettings({ theme: next })} />
+        <Choice
+          label="Units"
+          value={units}
+          options={[
+            { value: "metric", label: "Metric: L, mm, kPa, °C" },
+            { value: "us", label: "US: gal, in, psi, °F" },
+          ]}
+          onChange={(next) => changeSettings({ units: next })}
+        />
+        <Choice
+          label="Look"
+          value={theme}
+          options={[
+            { value: "auto", label: "As the device" },
+            { value: "light", label: "Light" },
+            { value: "dark", label: "Dark" },
+          ]}
+          onChange={(next) => changeSettings({ theme: next })}
+        />
         <View gap="$3">
           <Heading>Not sent yet</Heading>
-          {items.length === 0 ? <Body color="$soft">Everything is with the server.</Body> : items.map((item) => <Waiting key={item.seq} item={item} />)}
+          {items.length === 0 ? (
+            <Body color="$soft">Everything is with the server.</Body>
+          ) : (
+            items.map((item) => <Waiting key={item.seq} item={item} />)
+          )}
         </View>
       </View>
     </Screen>

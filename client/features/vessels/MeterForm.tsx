@@ -25,8 +25,11 @@ export function MeterForm({ meter }: { readonly meter: Kept<"meters"> | undefine
   const [trouble, setTrouble] = useState<string>();
   const ownFactor = typeof meter?.scale === "number";
   const form = useKeptForm<MeterValues>(`meter:${meter?.id ?? "new"}`, {
-    name: meter?.name ?? "", scale: ownFactor ? "own" : String(meter?.scale ?? "nacl"), factor: ownFactor ? String(meter.scale) : "0.64",
-    compensated: meter?.compensated === false ? "no" : "yes", checkedOn: meter?.checkedOn ?? "",
+    name: meter?.name ?? "",
+    scale: ownFactor ? "own" : String(meter?.scale ?? "nacl"),
+    factor: ownFactor ? String(meter.scale) : "0.64",
+    compensated: meter?.compensated === false ? "no" : "yes",
+    checkedOn: meter?.checkedOn ?? "",
   });
   const { control, watch, getValues, clearErrors } = form;
 
@@ -35,7 +38,10 @@ export function MeterForm({ meter }: { readonly meter: Kept<"meters"> | undefine
     clearErrors();
     const { name, scale, factor, compensated, checkedOn } = getValues();
     const body: Omit<Meter, "id"> = {
-      name, scale: scale === "own" ? (typedNumber(factor) as number) : toScale(scale), compensated: compensated === "yes", checkedOn: checkedOn === "" ? undefined : checkedOn,
+      name,
+      scale: scale === "own" ? (typedNumber(factor) as number) : toScale(scale),
+      compensated: compensated === "yes",
+      checkedOn: checkedOn === "" ? undefined : checkedOn,
     };
     const complaints = complaintsAbout("meters", body);
     setTrouble(placeComplaints(form, complaints, scale === "own" ? { scale: "factor" } : {}));
@@ -49,14 +55,38 @@ export function MeterForm({ meter }: { readonly meter: Kept<"meters"> | undefine
 
   return (
     <View gap="$4">
-      <Body color="$soft">A reading without its scale is ambiguous by 40 %. A switchable meter: look which scale it stands on.</Body>
+      <Body color="$soft">
+        A reading without its scale is ambiguous by 40 %. A switchable meter: look which scale it stands on.
+      </Body>
       <FormText control={control} name="name" label="Name of the meter" />
-      <FormChoice control={control} name="scale" label="Scale" options={[...SCALE_OPTIONS, { value: "own", label: "Own factor" }]} />
-      {watch("scale") === "own" ? <FormNumber control={control} name="factor" label="ppm shown per µS/cm" hint="0.40 to 1.00" /> : null}
-      <FormChoice control={control} name="compensated" label="Does it correct to 25 °C by itself?" options={[{ value: "yes", label: "Yes, as most do" }, { value: "no", label: "No" }]} />
-      <FormText control={control} name="checkedOn" label="Last checked against a standard (year-month-day)" hint="Leave empty if never." />
+      <FormChoice
+        control={control}
+        name="scale"
+        label="Scale"
+        options={[...SCALE_OPTIONS, { value: "own", label: "Own factor" }]}
+      />
+      {watch("scale") === "own" ? (
+        <FormNumber control={control} name="factor" label="ppm shown per µS/cm" hint="0.40 to 1.00" />
+      ) : null}
+      <FormChoice
+        control={control}
+        name="compensated"
+        label="Does it correct to 25 °C by itself?"
+        options={[
+          { value: "yes", label: "Yes, as most do" },
+          { value: "no", label: "No" },
+        ]}
+      />
+      <FormText
+        control={control}
+        name="checkedOn"
+        label="Last checked against a standard (year-month-day)"
+        hint="Leave empty if never."
+      />
       <FormTrouble words={trouble} />
-      <HeavyButton onPress={() => void save()} testID="save">Keep this meter</HeavyButton>
+      <HeavyButton onPress={() => void save()} testID="save">
+        Keep this meter
+      </HeavyButton>
     </View>
   );
 }

@@ -1,4 +1,14 @@
-import { cylinderLitres, MARKS, wetWeight, type Marks, type Rig, type Stage, type Use, type Vessel, type VesselKind } from "@winter-bead/core";
+import {
+  cylinderLitres,
+  MARKS,
+  wetWeight,
+  type Marks,
+  type Rig,
+  type Stage,
+  type Use,
+  type Vessel,
+  type VesselKind,
+} from "@winter-bead/core";
 import { View } from "@tamagui/core";
 import { router } from "expo-router";
 import { useState } from "react";
@@ -11,7 +21,16 @@ import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKept
 import { shown, threeDigits, toInternal, toShown, typedNumber, unitOf, type Units } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Heading, Small } from "../../ui/words";
-import { KIND_OPTIONS, marksChoiceOf, marksOptions, USE_OPTIONS, usualMarks, VESSEL_PRESETS, type MarksChoice, type VesselPreset } from "./presets";
+import {
+  KIND_OPTIONS,
+  marksChoiceOf,
+  marksOptions,
+  USE_OPTIONS,
+  usualMarks,
+  VESSEL_PRESETS,
+  type MarksChoice,
+  type VesselPreset,
+} from "./presets";
 
 interface RigValues {
   name: string;
@@ -37,7 +56,9 @@ interface RigValues {
 }
 
 const JOBS: Readonly<Record<Use, { readonly name: string; readonly litres: number }>> = {
-  glass: { name: "house", litres: 60 }, paint: { name: "car", litres: 40 }, aquarium: { name: "water change", litres: 45 },
+  glass: { name: "house", litres: 60 },
+  paint: { name: "car", litres: 40 },
+  aquarium: { name: "water change", litres: 45 },
 };
 
 const text = (value: number | undefined) => (value === undefined ? "" : String(Number(value.toPrecision(5))));
@@ -59,7 +80,10 @@ function stagesOf(values: RigValues, vesselId: string): Stage[] {
 function marksOf(values: RigValues): Marks {
   if (values.marks !== "own") return MARKS[values.marks];
   return {
-    watch: typedNumber(values.watch) as number, limit: typedNumber(values.limit) as number, hard: typedNumber(values.hard) as number, scale: "nacl",
+    watch: typedNumber(values.watch) as number,
+    limit: typedNumber(values.limit) as number,
+    hard: typedNumber(values.hard) as number,
+    scale: "nacl",
     ...(values.use === "aquarium" ? { capacityUsed: 0.9 } : {}),
   };
 }
@@ -74,17 +98,26 @@ function vesselBody(values: RigValues, units: Units): Omit<Vessel, "id"> {
   const height = internal("length", values.height, units);
   const measured = diameter !== undefined && height !== undefined ? cylinderLitres(diameter, height) : undefined;
   return {
-    name: values.vesselName || `${values.name} vessel`, kind: values.kind,
+    name: values.vesselName || `${values.name} vessel`,
+    kind: values.kind,
     grossVolume: (values.sizeBy === "height" ? measured : internal("volume", values.grossVolume, units)) as number,
-    diameter: diameter as number, emptyWeight: internal("weight", values.emptyWeight, units),
-    fillFraction: (typedNumber(values.fillPercent) ?? NaN) / 100, marks: marksOf(values),
+    diameter: diameter as number,
+    emptyWeight: internal("weight", values.emptyWeight, units),
+    fillFraction: (typedNumber(values.fillPercent) ?? NaN) / 100,
+    marks: marksOf(values),
   };
 }
 
 function rigBody(values: RigValues, vesselId: string, units: Units, known: Rig | undefined): Omit<Rig, "id"> {
   return {
-    name: values.name, use: values.use, tapId: values.tapId, flow: internal("flow", values.flow, units) as number, stages: stagesOf(values, vesselId),
-    jobName: values.jobName, litresPerJob: internal("volume", values.litresPerJob, units) as number, meterRollsOverAt: known?.meterRollsOverAt,
+    name: values.name,
+    use: values.use,
+    tapId: values.tapId,
+    flow: internal("flow", values.flow, units) as number,
+    stages: stagesOf(values, vesselId),
+    jobName: values.jobName,
+    litresPerJob: internal("volume", values.litresPerJob, units) as number,
+    meterRollsOverAt: known?.meterRollsOverAt,
   };
 }
 
@@ -95,23 +128,51 @@ function valuesOf(rig: Rig | undefined, vessel: Vessel | undefined, firstTap: st
   const marks = vessel?.marks ?? MARKS["glass-10"];
   const size = vessel ?? preset;
   return {
-    name: rig?.name ?? "", use, tapId: rig?.tapId ?? firstTap, flow: text(toShown("flow", rig?.flow ?? preset.flow, units)), jobName: rig?.jobName ?? JOBS[use].name,
-    litresPerJob: text(toShown("volume", rig?.litresPerJob ?? JOBS[use].litres, units)), before: beforeOf(rig?.stages), rejection: text(100 * (membrane?.kind === "membrane" ? membrane.rejection : 0.95)),
-    vesselName: vessel?.name ?? "", kind: size.kind, sizeBy: "volume", grossVolume: text(toShown("volume", size.grossVolume, units)), diameter: text(toShown("length", size.diameter, units)), height: "",
-    emptyWeight: text(size.emptyWeight === undefined ? undefined : toShown("weight", size.emptyWeight, units)), fillPercent: text(100 * size.fillFraction),
-    marks: vessel ? marksChoiceOf(vessel.marks) : usualMarks(use), watch: text(marks.watch), limit: text(marks.limit), hard: text(marks.hard),
+    name: rig?.name ?? "",
+    use,
+    tapId: rig?.tapId ?? firstTap,
+    flow: text(toShown("flow", rig?.flow ?? preset.flow, units)),
+    jobName: rig?.jobName ?? JOBS[use].name,
+    litresPerJob: text(toShown("volume", rig?.litresPerJob ?? JOBS[use].litres, units)),
+    before: beforeOf(rig?.stages),
+    rejection: text(100 * (membrane?.kind === "membrane" ? membrane.rejection : 0.95)),
+    vesselName: vessel?.name ?? "",
+    kind: size.kind,
+    sizeBy: "volume",
+    grossVolume: text(toShown("volume", size.grossVolume, units)),
+    diameter: text(toShown("length", size.diameter, units)),
+    height: "",
+    emptyWeight: text(size.emptyWeight === undefined ? undefined : toShown("weight", size.emptyWeight, units)),
+    fillPercent: text(100 * size.fillFraction),
+    marks: vessel ? marksChoiceOf(vessel.marks) : usualMarks(use),
+    watch: text(marks.watch),
+    limit: text(marks.limit),
+    hard: text(marks.hard),
   };
 }
 
 function WeightNote({ values, units }: { readonly values: RigValues; readonly units: Units }) {
   const vessel = vesselBody(values, units);
-  const weight = wetWeight({ empty: vessel.emptyWeight ?? 0, resin: vessel.grossVolume * vessel.fillFraction, grossVolume: vessel.grossVolume });
+  const weight = wetWeight({
+    empty: vessel.emptyWeight ?? 0,
+    resin: vessel.grossVolume * vessel.fillFraction,
+    grossVolume: vessel.grossVolume,
+  });
   if (!weight.ok) return null;
   const { text: number, unit } = shown("weight", weight.value.kilograms, units);
-  return <Small>{`Holds ${threeDigits(toShown("resinVolume", vessel.grossVolume * vessel.fillFraction, units))} ${unitOf("resinVolume", units)} of resin; weighs about ${number} ${unit} wet${weight.value.twoPeople ? ": lift with two, and follow your local rules for lifting" : ""}.`}</Small>;
+  return (
+    <Small>{`Holds ${threeDigits(toShown("resinVolume", vessel.grossVolume * vessel.fillFraction, units))} ${unitOf("resinVolume", units)} of resin; weighs about ${number} ${unit} wet${weight.value.twoPeople ? ": lift with two, and follow your local rules for lifting" : ""}.`}</Small>
+  );
 }
 
-const COMPLAINT_FIELDS = { tapId: "tapId", fillFraction: "fillPercent", "marks.watch": "watch", "marks.limit": "limit", "marks.hard": "hard", "stages.2.rejection": "rejection" } as const;
+const COMPLAINT_FIELDS = {
+  tapId: "tapId",
+  fillFraction: "fillPercent",
+  "marks.watch": "watch",
+  "marks.limit": "limit",
+  "marks.hard": "hard",
+  "stages.2.rejection": "rejection",
+} as const;
 
 /** A rig with its resin vessel: what it is for, what hangs before the resin, how large, and its marks. */
 export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
@@ -121,7 +182,10 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
   const [trouble, setTrouble] = useState<string>();
   const stage = rig?.stages.find((each) => each.kind === "resin");
   const vessel = stage?.kind === "resin" ? vessels.find((each) => each.id === stage.vesselId) : undefined;
-  const form = useKeptForm<RigValues>(`rig:${rig?.id ?? "new"}:${units}`, valuesOf(rig, vessel, taps[0]?.id ?? "", units));
+  const form = useKeptForm<RigValues>(
+    `rig:${rig?.id ?? "new"}:${units}`,
+    valuesOf(rig, vessel, taps[0]?.id ?? "", units),
+  );
   const { control, watch, getValues, setValue, clearErrors } = form;
   const values = watch();
 
@@ -159,22 +223,69 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
     router.navigate(rig ? "/setup" : { pathname: "/setup/charge", params: { rig: rigId } });
   };
 
-  if (taps.length === 0) return <EmptyState title="First the tap" action={<HeavyButton onPress={() => router.push("/setup/tap")}>Add a tap</HeavyButton>}>A rig hangs on a tap, and how long its resin lasts depends on that water.</EmptyState>;
+  if (taps.length === 0)
+    return (
+      <EmptyState
+        title="First the tap"
+        action={<HeavyButton onPress={() => router.push("/setup/tap")}>Add a tap</HeavyButton>}
+      >
+        A rig hangs on a tap, and how long its resin lasts depends on that water.
+      </EmptyState>
+    );
   return (
     <View gap="$4">
       <FormText control={control} name="name" label="Name of the rig" hint="Such as Van, Bay, Quarantine." />
       <FormChoice control={control} name="use" label="The water is for" options={USE_OPTIONS} onChosen={applyUse} />
-      <FormChoice control={control} name="tapId" label="Tap" options={taps.map((tap) => ({ value: tap.id, label: tap.name }))} />
-      <FormChoice control={control} name="before" label="Before the resin" options={[{ value: "none", label: "Nothing" }, { value: "filters", label: "Sediment, carbon" }, { value: "membrane", label: "Sediment, carbon, RO" }]} />
-      {values.before === "membrane" ? <FormNumber control={control} name="rejection" label="The membrane holds back" unit="%" hint="95 to 98 when in order" /> : null}
+      <FormChoice
+        control={control}
+        name="tapId"
+        label="Tap"
+        options={taps.map((tap) => ({ value: tap.id, label: tap.name }))}
+      />
+      <FormChoice
+        control={control}
+        name="before"
+        label="Before the resin"
+        options={[
+          { value: "none", label: "Nothing" },
+          { value: "filters", label: "Sediment, carbon" },
+          { value: "membrane", label: "Sediment, carbon, RO" },
+        ]}
+      />
+      {values.before === "membrane" ? (
+        <FormNumber
+          control={control}
+          name="rejection"
+          label="The membrane holds back"
+          unit="%"
+          hint="95 to 98 when in order"
+        />
+      ) : null}
       <Heading>Vessel</Heading>
       <View flexDirection="row" flexWrap="wrap" gap="$2" role="group" aria-label="Start from a size">
-        {VESSEL_PRESETS.map((preset) => <PlainButton key={preset.name} onPress={() => applyPreset(preset)}>{`${preset.name}, ${threeDigits(toShown("volume", preset.grossVolume, units))} ${unitOf("volume", units)}`}</PlainButton>)}
+        {VESSEL_PRESETS.map((preset) => (
+          <PlainButton
+            key={preset.name}
+            onPress={() => applyPreset(preset)}
+          >{`${preset.name}, ${threeDigits(toShown("volume", preset.grossVolume, units))} ${unitOf("volume", units)}`}</PlainButton>
+        ))}
       </View>
       <FormChoice control={control} name="kind" label="Kind" options={KIND_OPTIONS} />
-      <Choice label="Size by" value={values.sizeBy} options={[{ value: "volume", label: "Volume" }, { value: "height", label: "Diameter and height" }]} onChange={(sizeBy) => setValue("sizeBy", sizeBy)} />
+      <Choice
+        label="Size by"
+        value={values.sizeBy}
+        options={[
+          { value: "volume", label: "Volume" },
+          { value: "height", label: "Diameter and height" },
+        ]}
+        onChange={(sizeBy) => setValue("sizeBy", sizeBy)}
+      />
       <FieldRow>
-        {values.sizeBy === "volume" ? <FormNumber control={control} name="grossVolume" label="Volume inside" unit={unitOf("volume", units)} /> : <FormNumber control={control} name="height" label="Inner height" unit={unitOf("length", units)} />}
+        {values.sizeBy === "volume" ? (
+          <FormNumber control={control} name="grossVolume" label="Volume inside" unit={unitOf("volume", units)} />
+        ) : (
+          <FormNumber control={control} name="height" label="Inner height" unit={unitOf("length", units)} />
+        )}
         <FormNumber control={control} name="diameter" label="Inner diameter" unit={unitOf("length", units)} />
         <FormNumber control={control} name="fillPercent" label="Filled to" unit="%" />
         <FormNumber control={control} name="emptyWeight" label="Weight empty" unit={unitOf("weight", units)} />
@@ -187,7 +298,9 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
           <FormNumber control={control} name="limit" label="Limit" unit="ppm NaCl" />
           <FormNumber control={control} name="hard" label="Hard mark" unit="ppm NaCl" />
         </FieldRow>
-      ) : <Small>{`Watch from ${MARKS[values.marks].watch}, limit ${MARKS[values.marks].limit}, hard mark ${MARKS[values.marks].hard} ppm NaCl.`}</Small>}
+      ) : (
+        <Small>{`Watch from ${MARKS[values.marks].watch}, limit ${MARKS[values.marks].limit}, hard mark ${MARKS[values.marks].hard} ppm NaCl.`}</Small>
+      )}
       <Heading>Work</Heading>
       <FieldRow>
         <FormNumber control={control} name="flow" label="Usual flow" unit={unitOf("flow", units)} />
@@ -195,7 +308,9 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
         <FormNumber control={control} name="litresPerJob" label="Water per job" unit={unitOf("volume", units)} />
       </FieldRow>
       <FormTrouble words={trouble} />
-      <HeavyButton onPress={() => void save()} testID="save">{rig ? "Keep the change" : "Keep and fill it"}</HeavyButton>
+      <HeavyButton onPress={() => void save()} testID="save">
+        {rig ? "Keep the change" : "Keep and fill it"}
+      </HeavyButton>
       <TextButton onPress={() => router.navigate("/setup")}>Not now</TextButton>
     </View>
   );

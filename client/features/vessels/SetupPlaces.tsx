@@ -23,19 +23,31 @@ const Waiting = () => <Body role="status">One moment…</Body>;
 export function TapPlace() {
   const { record, ready } = useNamed("taps");
   const sites = useRecords("sites");
-  return <Screen title={record ? record.name : "Add a tap"}>{ready && !sites.pending ? <TapForm key={record?.id} tap={record} /> : <Waiting />}</Screen>;
+  return (
+    <Screen title={record ? record.name : "Add a tap"}>
+      {ready && !sites.pending ? <TapForm key={record?.id} tap={record} /> : <Waiting />}
+    </Screen>
+  );
 }
 
 export function MeterPlace() {
   const { record, ready } = useNamed("meters");
-  return <Screen title={record ? record.name : "Add a meter"}>{ready ? <MeterForm key={record?.id} meter={record} /> : <Waiting />}</Screen>;
+  return (
+    <Screen title={record ? record.name : "Add a meter"}>
+      {ready ? <MeterForm key={record?.id} meter={record} /> : <Waiting />}
+    </Screen>
+  );
 }
 
 export function RigPlace() {
   const { record, ready } = useNamed("rigs");
   const taps = useRecords("taps");
   const vessels = useRecords("vessels");
-  return <Screen title={record ? record.name : "Add a rig"}>{ready && !taps.pending && !vessels.pending ? <RigForm key={record?.id} rig={record} /> : <Waiting />}</Screen>;
+  return (
+    <Screen title={record ? record.name : "Add a rig"}>
+      {ready && !taps.pending && !vessels.pending ? <RigForm key={record?.id} rig={record} /> : <Waiting />}
+    </Screen>
+  );
 }
 
 export function ChargePlace() {
@@ -45,7 +57,13 @@ export function ChargePlace() {
   const title = found ? `Fill ${found.vessel.name}` : "Fill";
   return (
     <Screen title={title}>
-      {found ? <ChargeForm facts={found} /> : pending ? <Waiting /> : <EmptyState title="This rig is not here">Go back to Set up and choose one.</EmptyState>}
+      {found ? (
+        <ChargeForm facts={found} />
+      ) : pending ? (
+        <Waiting />
+      ) : (
+        <EmptyState title="This rig is not here">Go back to Set up and choose one.</EmptyState>
+      )}
     </Screen>
   );
 }

@@ -7,19 +7,53 @@ import { scaleUnit, threeDigits } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 
-function Line({ name, detail, onPress }: { readonly name: string; readonly detail: string; readonly onPress: () => void }) {
+function Line({
+  name,
+  detail,
+  onPress,
+}: {
+  readonly name: string;
+  readonly detail: string;
+  readonly onPress: () => void;
+}) {
   return (
-    <Pressable onPress={onPress} aria-label={`${name}, ${detail}`} alignItems="flex-start" borderBottomColor="$line" borderBottomWidth={1} paddingVertical="$2" alignSelf="stretch">
+    <Pressable
+      onPress={onPress}
+      aria-label={`${name}, ${detail}`}
+      alignItems="flex-start"
+      borderBottomColor="$line"
+      borderBottomWidth={1}
+      paddingVertical="$2"
+      alignSelf="stretch"
+    >
       <Strong>{name}</Strong>
       <Small textAlign="left">{detail}</Small>
     </Pressable>
   );
 }
 
-function Section({ step, title, empty, count, add, onAdd, children }: { readonly step: number; readonly title: string; readonly empty: string; readonly count: number; readonly add: string; readonly onAdd: () => void; readonly children: ReactNode }) {
+function Section({
+  step,
+  title,
+  empty,
+  count,
+  add,
+  onAdd,
+  children,
+}: {
+  readonly step: number;
+  readonly title: string;
+  readonly empty: string;
+  readonly count: number;
+  readonly add: string;
+  readonly onAdd: () => void;
+  readonly children: ReactNode;
+}) {
   return (
     <View gap="$1">
-      <Heading>{step}. {title}</Heading>
+      <Heading>
+        {step}. {title}
+      </Heading>
       {count === 0 ? <Body color="$soft">{empty}</Body> : children}
       <TextButton onPress={onAdd}>{add}</TextButton>
     </View>
@@ -36,17 +70,63 @@ export function SetupScreen() {
   return (
     <Screen title="Set up">
       <View gap="$5">
-        <Section step={1} title="Taps" empty="Where the water comes from, and how hard it is." count={taps.length} add="Add a tap" onAdd={() => router.push("/setup/tap")}>
-          {taps.map((tap) => <Line key={tap.id} name={tap.name} detail={`${siteName(tap.siteId)}: ${threeDigits(tap.low)} to ${threeDigits(tap.high)}, typically ${threeDigits(tap.typical)} ${scaleUnit(tap.scale)}`} onPress={() => router.push({ pathname: "/setup/tap", params: { id: tap.id } })} />)}
+        <Section
+          step={1}
+          title="Taps"
+          empty="Where the water comes from, and how hard it is."
+          count={taps.length}
+          add="Add a tap"
+          onAdd={() => router.push("/setup/tap")}
+        >
+          {taps.map((tap) => (
+            <Line
+              key={tap.id}
+              name={tap.name}
+              detail={`${siteName(tap.siteId)}: ${threeDigits(tap.low)} to ${threeDigits(tap.high)}, typically ${threeDigits(tap.typical)} ${scaleUnit(tap.scale)}`}
+              onPress={() => router.push({ pathname: "/setup/tap", params: { id: tap.id } })}
+            />
+          ))}
         </Section>
-        <Section step={2} title="Meters" empty="Which meter, and on which scale it reads." count={meters.length} add="Add a meter" onAdd={() => router.push("/setup/meter")}>
-          {meters.map((meter) => <Line key={meter.id} name={meter.name} detail={`${scaleUnit(meter.scale)}${meter.compensated ? "" : ", not compensated"}${meter.checkedOn ? `, checked ${meter.checkedOn}` : ", never checked"}`} onPress={() => router.push({ pathname: "/setup/meter", params: { id: meter.id } })} />)}
+        <Section
+          step={2}
+          title="Meters"
+          empty="Which meter, and on which scale it reads."
+          count={meters.length}
+          add="Add a meter"
+          onAdd={() => router.push("/setup/meter")}
+        >
+          {meters.map((meter) => (
+            <Line
+              key={meter.id}
+              name={meter.name}
+              detail={`${scaleUnit(meter.scale)}${meter.compensated ? "" : ", not compensated"}${meter.checkedOn ? `, checked ${meter.checkedOn}` : ", never checked"}`}
+              onPress={() => router.push({ pathname: "/setup/meter", params: { id: meter.id } })}
+            />
+          ))}
         </Section>
-        <Section step={3} title="Rigs and vessels" empty="A vessel, what hangs before it, and what the water is for." count={rigs.length} add="Add a rig" onAdd={() => router.push("/setup/rig")}>
+        <Section
+          step={3}
+          title="Rigs and vessels"
+          empty="A vessel, what hangs before it, and what the water is for."
+          count={rigs.length}
+          add="Add a rig"
+          onAdd={() => router.push("/setup/rig")}
+        >
           {rigs.map((rig) => (
             <View key={rig.id} flexDirection="row" alignItems="center" gap="$3">
-              <View flex={1}><Line name={rig.name} detail={`${rig.stages.map((stage) => stage.kind).join(", ")}; for ${rig.use}`} onPress={() => router.push({ pathname: "/setup/rig", params: { id: rig.id } })} /></View>
-              <TextButton onPress={() => router.push({ pathname: "/setup/charge", params: { rig: rig.id } })} label={`Fill ${rig.name}`}>Fill</TextButton>
+              <View flex={1}>
+                <Line
+                  name={rig.name}
+                  detail={`${rig.stages.map((stage) => stage.kind).join(", ")}; for ${rig.use}`}
+                  onPress={() => router.push({ pathname: "/setup/rig", params: { id: rig.id } })}
+                />
+              </View>
+              <TextButton
+                onPress={() => router.push({ pathname: "/setup/charge", params: { rig: rig.id } })}
+                label={`Fill ${rig.name}`}
+              >
+                Fill
+              </TextButton>
             </View>
           ))}
         </Section>

@@ -40,8 +40,17 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
   const [more, setMore] = useState(false);
   const [trouble, setTrouble] = useState<string>();
   const form = useKeptForm<TapValues>(`tap:${tap?.id ?? "new"}`, {
-    siteId: tap?.siteId ?? sites[0]?.id ?? NEW_SITE, siteName: "", name: tap?.name ?? "", low: text(tap?.low), typical: text(tap?.typical), high: text(tap?.high),
-    scale: String(tap?.scale ?? "nacl"), temperature: text(tap?.temperature === undefined ? undefined : toShown("temperature", tap.temperature, units)), ph: text(tap?.ph), alkalinity: text(tap?.alkalinity), silica: text(tap?.silica),
+    siteId: tap?.siteId ?? sites[0]?.id ?? NEW_SITE,
+    siteName: "",
+    name: tap?.name ?? "",
+    low: text(tap?.low),
+    typical: text(tap?.typical),
+    high: text(tap?.high),
+    scale: String(tap?.scale ?? "nacl"),
+    temperature: text(tap?.temperature === undefined ? undefined : toShown("temperature", tap.temperature, units)),
+    ph: text(tap?.ph),
+    alkalinity: text(tap?.alkalinity),
+    silica: text(tap?.silica),
   });
   const { control, watch, getValues, clearErrors } = form;
   const scale = watch("scale");
@@ -50,12 +59,23 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
   const bodyOf = (values: TapValues, siteId: string): Omit<Tap, "id"> => {
     const typical = typedNumber(values.typical);
     const temperature = typedNumber(values.temperature);
-    const low = typedNumber(values.low) ?? (values.low === "" && typical !== undefined ? typical * (1 - ONE_READING_SPREAD) : undefined);
-    const high = typedNumber(values.high) ?? (values.high === "" && typical !== undefined ? typical * (1 + ONE_READING_SPREAD) : undefined);
+    const low =
+      typedNumber(values.low) ??
+      (values.low === "" && typical !== undefined ? typical * (1 - ONE_READING_SPREAD) : undefined);
+    const high =
+      typedNumber(values.high) ??
+      (values.high === "" && typical !== undefined ? typical * (1 + ONE_READING_SPREAD) : undefined);
     return {
-      siteId, name: values.name, low: low as number, typical: typical as number, high: high as number, scale: toScale(values.scale),
+      siteId,
+      name: values.name,
+      low: low as number,
+      typical: typical as number,
+      high: high as number,
+      scale: toScale(values.scale),
       temperature: temperature === undefined ? undefined : toInternal("temperature", temperature, units),
-      ph: typedNumber(values.ph), alkalinity: typedNumber(values.alkalinity), silica: typedNumber(values.silica),
+      ph: typedNumber(values.ph),
+      alkalinity: typedNumber(values.alkalinity),
+      silica: typedNumber(values.silica),
     };
   };
 
@@ -64,7 +84,9 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
     clearErrors();
     const values = getValues();
     const site = { name: values.siteName };
-    const siteComplaints = makesSite ? complaintsAbout("sites", site).map((each) => ({ ...each, path: "siteName" })) : [];
+    const siteComplaints = makesSite
+      ? complaintsAbout("sites", site).map((each) => ({ ...each, path: "siteName" }))
+      : [];
     const draft = bodyOf(values, makesSite ? "00000000-0000-7000-8000-000000000000" : values.siteId);
     const complaints = [...siteComplaints, ...complaintsAbout("taps", draft)];
     setTrouble(placeComplaints(form, complaints, { siteId: "siteName" }));
@@ -79,8 +101,20 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
 
   return (
     <View gap="$4">
-      <Body color="$soft">Test the tap that will really feed the vessel, cold, after a minute or two of running, on several days.</Body>
-      {sites.length > 0 ? <FormChoice control={control} name="siteId" label="Where" options={[...sites.map((site) => ({ value: site.id, label: site.name })), { value: NEW_SITE, label: "A new place" }]} /> : null}
+      <Body color="$soft">
+        Test the tap that will really feed the vessel, cold, after a minute or two of running, on several days.
+      </Body>
+      {sites.length > 0 ? (
+        <FormChoice
+          control={control}
+          name="siteId"
+          label="Where"
+          options={[
+            ...sites.map((site) => ({ value: site.id, label: site.name })),
+            { value: NEW_SITE, label: "A new place" },
+          ]}
+        />
+      ) : null}
       {makesSite ? <FormText control={control} name="siteName" label="Name of the place" /> : null}
       <FormText control={control} name="name" label="Name of the tap" />
       <FormChoice control={control} name="scale" label="The meter's scale" options={SCALE_OPTIONS} />
@@ -89,8 +123,12 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
         <FormNumber control={control} name="typical" label="Typical" unit={scaleUnit(toScale(scale))} />
         <FormNumber control={control} name="high" label="Highest seen" unit={scaleUnit(toScale(scale))} />
       </FieldRow>
-      <Body color="$soft">Only one reading yet? Enter it as typical: 15 % either way is assumed until you know more.</Body>
-      <TextButton onPress={() => setMore(!more)} expanded={more}>{more ? "Less" : "Temperature, pH, alkalinity, silica"}</TextButton>
+      <Body color="$soft">
+        Only one reading yet? Enter it as typical: 15 % either way is assumed until you know more.
+      </Body>
+      <TextButton onPress={() => setMore(!more)} expanded={more}>
+        {more ? "Less" : "Temperature, pH, alkalinity, silica"}
+      </TextButton>
       {more ? (
         <FieldRow>
           <FormNumber control={control} name="temperature" label="Temperature" unit={unitOf("temperature", units)} />
@@ -100,9 +138,12 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
         </FieldRow>
       ) : null}
       <FormTrouble words={trouble} />
-      <HeavyButton onPress={() => void save()} testID="save">Keep this tap</HeavyButton>
+      <HeavyButton onPress={() => void save()} testID="save">
+        Keep this tap
+      </HeavyButton>
     </View>
   );
 }
 
-export const toScale = (value: string): Scale => (["nacl", "442", "kcl", "ec"].includes(value) ? (value as Scale) : Number(value));
+export const toScale = (value: string): Scale =>
+  ["nacl", "442", "kcl", "ec"].includes(value) ? (value as Scale) : Number(value);

@@ -16,12 +16,60 @@ export interface VesselPreset {
 }
 
 export const VESSEL_PRESETS: readonly VesselPreset[] = [
-  { name: "Small cartridge", kind: "cartridge", grossVolume: 1.5, diameter: 66, emptyWeight: 0.8, fillFraction: 1, flow: 0.25 },
-  { name: "Large cartridge", kind: "cartridge", grossVolume: 3.4, diameter: 95, emptyWeight: 1.4, fillFraction: 1, flow: 0.6 },
-  { name: "Small bottle", kind: "inner-seal-bottle", grossVolume: 7.5, diameter: 152, emptyWeight: 3.2, fillFraction: 0.85, flow: 2 },
-  { name: "Large bottle", kind: "inner-seal-bottle", grossVolume: 14, diameter: 180, emptyWeight: 5.2, fillFraction: 0.85, flow: 3.2 },
-  { name: "Tank", kind: "screw-head-tank", grossVolume: 28, diameter: 254, emptyWeight: 7.5, fillFraction: 0.86, flow: 4 },
-  { name: "Large tank", kind: "floated-tank", grossVolume: 60, diameter: 330, emptyWeight: 12, fillFraction: 0.75, flow: 8 },
+  {
+    name: "Small cartridge",
+    kind: "cartridge",
+    grossVolume: 1.5,
+    diameter: 66,
+    emptyWeight: 0.8,
+    fillFraction: 1,
+    flow: 0.25,
+  },
+  {
+    name: "Large cartridge",
+    kind: "cartridge",
+    grossVolume: 3.4,
+    diameter: 95,
+    emptyWeight: 1.4,
+    fillFraction: 1,
+    flow: 0.6,
+  },
+  {
+    name: "Small bottle",
+    kind: "inner-seal-bottle",
+    grossVolume: 7.5,
+    diameter: 152,
+    emptyWeight: 3.2,
+    fillFraction: 0.85,
+    flow: 2,
+  },
+  {
+    name: "Large bottle",
+    kind: "inner-seal-bottle",
+    grossVolume: 14,
+    diameter: 180,
+    emptyWeight: 5.2,
+    fillFraction: 0.85,
+    flow: 3.2,
+  },
+  {
+    name: "Tank",
+    kind: "screw-head-tank",
+    grossVolume: 28,
+    diameter: 254,
+    emptyWeight: 7.5,
+    fillFraction: 0.86,
+    flow: 4,
+  },
+  {
+    name: "Large tank",
+    kind: "floated-tank",
+    grossVolume: 60,
+    diameter: 330,
+    emptyWeight: 12,
+    fillFraction: 0.75,
+    flow: 8,
+  },
 ];
 
 export const KIND_OPTIONS = [
@@ -41,14 +89,24 @@ export type MarksChoice = keyof typeof MARKS | "own";
 
 export const marksOptions = (use: Use): readonly { readonly value: MarksChoice; readonly label: string }[] =>
   use === "aquarium"
-    ? [{ value: "aquarium-1", label: "Act at 1" }, { value: "aquarium-2", label: "Act at 2" }, { value: "own", label: "Own" }]
-    : [{ value: "glass-10", label: "Change at 10" }, { value: "glass-20", label: "Change at 20" }, { value: "own", label: "Own" }];
+    ? [
+        { value: "aquarium-1", label: "Act at 1" },
+        { value: "aquarium-2", label: "Act at 2" },
+        { value: "own", label: "Own" },
+      ]
+    : [
+        { value: "glass-10", label: "Change at 10" },
+        { value: "glass-20", label: "Change at 20" },
+        { value: "own", label: "Own" },
+      ];
 
 export const usualMarks = (use: Use): MarksChoice => (use === "aquarium" ? "aquarium-1" : "glass-10");
 
 /** Which school's marks these are. */
 export function marksChoiceOf(marks: Marks): MarksChoice {
-  const found = (Object.keys(MARKS) as (keyof typeof MARKS)[]).find((name) => MARKS[name].limit === marks.limit && MARKS[name].hard === marks.hard && MARKS[name].watch === marks.watch);
+  const found = (Object.keys(MARKS) as (keyof typeof MARKS)[]).find(
+    (name) => MARKS[name].limit === marks.limit && MARKS[name].hard === marks.hard && MARKS[name].watch === marks.watch,
+  );
   return found ?? "own";
 }
 

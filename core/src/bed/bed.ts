@@ -51,7 +51,8 @@ const REYNOLDS_TRUSTED_TO = 55;
 /** Dynamic viscosity of water, Pa·s, at a temperature in °C (Vogel's equation). @example viscosity(25) // 0.00089 */
 export const viscosity = (celsius: number) => 2.414e-5 * 10 ** (247.8 / (toKelvin(celsius) - 140));
 
-const diffusivity = (celsius: number) => DIFFUSIVITY_AT_25 * (toKelvin(celsius) / 298.15) * (viscosity(25) / viscosity(celsius));
+const diffusivity = (celsius: number) =>
+  DIFFUSIVITY_AT_25 * (toKelvin(celsius) / 298.15) * (viscosity(25) / viscosity(celsius));
 
 /** Pressure gradient, Pa/m (Ergun 1952). */
 function pressureGradient(velocity: number, mu: number): number {
@@ -72,13 +73,23 @@ function filmTransfer(reynolds: number, mu: number, celsius: number, health: num
 function bedWarnings(bedVolumesPerHour: number, reynolds: number): Warning[] {
   const warnings: Warning[] = [];
   if (bedVolumesPerHour > USUAL_BED_VOLUMES.high) {
-    warnings.push({ code: "fast", message: "Over 40 bed volumes an hour: little contact time; a slower flow or a larger bed holds the limit longer." });
+    warnings.push({
+      code: "fast",
+      message:
+        "Over 40 bed volumes an hour: little contact time; a slower flow or a larger bed holds the limit longer.",
+    });
   }
   if (bedVolumesPerHour < USUAL_BED_VOLUMES.low) {
-    warnings.push({ code: "slow", message: "Under 8 bed volumes an hour: plenty of contact; in a wide bed the water may find channels." });
+    warnings.push({
+      code: "slow",
+      message: "Under 8 bed volumes an hour: plenty of contact; in a wide bed the water may find channels.",
+    });
   }
   if (reynolds > REYNOLDS_TRUSTED_TO) {
-    warnings.push({ code: "reynolds", message: "Faster than the transfer formula was measured for (Reynolds over 55): take the result as rough." });
+    warnings.push({
+      code: "reynolds",
+      message: "Faster than the transfer formula was measured for (Reynolds over 55): take the result as rough.",
+    });
   }
   return warnings;
 }
@@ -86,8 +97,13 @@ function bedWarnings(bedVolumesPerHour: number, reynolds: number): Warning[] {
 /** Refuses a bed with a figure outside its range. */
 export const checkBed = (bed: Bed): Result<true> =>
   checkRanges(bed, {
-    volume: RANGES.volume, diameter: RANGES.diameter, flow: RANGES.flow, temperature: RANGES.temperature,
-    health: RANGES.health, spread: RANGES.spread, bypass: RANGES.bypass,
+    volume: RANGES.volume,
+    diameter: RANGES.diameter,
+    flow: RANGES.flow,
+    temperature: RANGES.temperature,
+    health: RANGES.health,
+    spread: RANGES.spread,
+    bypass: RANGES.bypass,
   });
 
 /**
@@ -107,7 +123,8 @@ export function describeBed(bed: Bed, ownBeads: number = OWN_BEADS.mixed): Resul
   const mu = viscosity(temperature);
   const reynolds = (WATER_DENSITY * velocity * BEAD_DIAMETER) / mu;
   const beadArea = (6 * (1 - VOID_FRACTION) * ownBeads) / BEAD_DIAMETER;
-  const transferUnits = (filmTransfer(reynolds, mu, temperature, health) * beadArea * (volume / 1000)) / cubicMetresPerSecond;
+  const transferUnits =
+    (filmTransfer(reynolds, mu, temperature, health) * beadArea * (volume / 1000)) / cubicMetresPerSecond;
   const bedVolumesPerHour = (60 * flow) / volume;
   return finite({
     contactSeconds: (60 * volume) / flow,

@@ -10,7 +10,8 @@ export function isIsoDate(text: string): boolean {
 }
 
 /** @example addDays("2027-02-27", 3) // "2027-03-02" */
-export const addDays = (date: string, days: number) => new Date(utc(date) + days * MS_PER_DAY).toISOString().slice(0, 10);
+export const addDays = (date: string, days: number) =>
+  new Date(utc(date) + days * MS_PER_DAY).toISOString().slice(0, 10);
 
 /** Whole days from one date to another. */
 export const daysBetween = (from: string, to: string) => Math.round((utc(to) - utc(from)) / MS_PER_DAY);

@@ -10,7 +10,10 @@ export const RECENT_WEEKS = 8;
  * @param days litres of each worked day, by ISO date; a date may come twice
  * @param today ISO date; today is left out, since it isn't over
  */
-export function recentDailyUse(days: readonly { readonly date: string; readonly litres: number }[], today: string): readonly DailyUse[] {
+export function recentDailyUse(
+  days: readonly { readonly date: string; readonly litres: number }[],
+  today: string,
+): readonly DailyUse[] {
   const totals = new Map<string, number>();
   for (const { date, litres } of days) totals.set(date, (totals.get(date) ?? 0) + litres);
   const first = [...totals.keys()].sort()[0];

@@ -59,11 +59,16 @@ function normalSource(random: RandomGenerator): () => number {
 function triangular(u: number, { low, typical, high }: ThreeOf<number>): number {
   if (high === low) return low;
   const turn = (typical - low) / (high - low);
-  return u < turn ? low + Math.sqrt(u * (high - low) * (typical - low)) : high - Math.sqrt((1 - u) * (high - low) * (high - typical));
+  return u < turn
+    ? low + Math.sqrt(u * (high - low) * (typical - low))
+    : high - Math.sqrt((1 - u) * (high - low) * (high - typical));
 }
 
 function checkInput(input: DepletionInput): Result<true> {
-  const capacity = within("capacityLeft", checkRanges(input.capacityLeft, { low: RANGES.meq, median: RANGES.meq, high: RANGES.meq }));
+  const capacity = within(
+    "capacityLeft",
+    checkRanges(input.capacityLeft, { low: RANGES.meq, median: RANGES.meq, high: RANGES.meq }),
+  );
   if (!capacity.ok) return capacity;
   const load = within("load", checkRanges(input.load, { low: RANGES.load, typical: RANGES.load, high: RANGES.load }));
   if (!load.ok) return load;
@@ -74,9 +79,11 @@ function checkInput(input: DepletionInput): Result<true> {
   }
   if (!isIsoDate(input.start)) return fail("not-a-date", "The start must be a real date such as 2027-03-01.", "start");
   const { low, median, high } = input.capacityLeft;
-  if (low > median || median > high) return fail("range-not-ordered", "The capacity's low, median and high must rise in that order.", "capacityLeft");
+  if (low > median || median > high)
+    return fail("range-not-ordered", "The capacity's low, median and high must rise in that order.", "capacityLeft");
   const { load: feed } = input;
-  if (feed.low > feed.typical || feed.typical > feed.high) return fail("range-not-ordered", "The load's low, typical and high must rise in that order.", "load");
+  if (feed.low > feed.typical || feed.typical > feed.high)
+    return fail("range-not-ordered", "The load's low, typical and high must rise in that order.", "load");
   return succeed(true);
 }
 

@@ -9,7 +9,10 @@ export function explainWeight(input: WeightInput): Result<Explanation> {
   if (!weight.ok) return weight;
   const assumed = { from: "planning assumption", assumption: true } as const;
   return succeed({
-    name: "Weight, wet", value: weight.value.kilograms, unit: "kg", formula: "E + (r + v) × V + (G − V)",
+    name: "Weight, wet",
+    value: weight.value.kilograms,
+    unit: "kg",
+    formula: "E + (r + v) × V + (G − V)",
     words: "the empty vessel, the drained resin with the water in its voids, and the water above it",
     inputs: [
       { symbol: "E", name: "Empty vessel", value: input.empty, unit: "kg", from: "what you entered" },
@@ -18,6 +21,7 @@ export function explainWeight(input: WeightInput): Result<Explanation> {
       { symbol: "V", name: "Resin in the vessel", value: input.resin, unit: "L", from: "what you entered" },
       { symbol: "G", name: "Vessel inside", value: input.grossVolume, unit: "L", from: "what you entered" },
     ],
-    school: "weighing", source: "definition",
+    school: "weighing",
+    source: "definition",
   });
 }

@@ -29,7 +29,11 @@ export interface Explanation {
 }
 
 /** The same number in another unit, with the conversion as one more input. */
-export function convertExplanation(explanation: Explanation, unit: string, per: { readonly symbol: string; readonly name: string; readonly value: number; readonly unit: string }): Explanation {
+export function convertExplanation(
+  explanation: Explanation,
+  unit: string,
+  per: { readonly symbol: string; readonly name: string; readonly value: number; readonly unit: string },
+): Explanation {
   return {
     ...explanation,
     unit,

@@ -48,7 +48,9 @@ function breakthroughTable(transferUnits: number, width: number): Float64Array {
   const known = tables.get(key);
   if (known) return known;
   const paths = flowPaths(width);
-  const table = Float64Array.from({ length: TABLE_STEPS + 1 }, (_, i) => meanBreakthrough((TABLE_END * i) / TABLE_STEPS, transferUnits, paths));
+  const table = Float64Array.from({ length: TABLE_STEPS + 1 }, (_, i) =>
+    meanBreakthrough((TABLE_END * i) / TABLE_STEPS, transferUnits, paths),
+  );
   if (tables.size > 200) tables.clear();
   tables.set(key, table);
   return table;
@@ -62,7 +64,13 @@ function lookUp(table: Float64Array, throughput: number): number {
 }
 
 /** ln likelihood of one reading at each capacity of the grid, added into `sum`. */
-function addReading(sum: Float64Array, capacity: Float64Array, reading: FrontReading, table: Float64Array, floor: number): void {
+function addReading(
+  sum: Float64Array,
+  capacity: Float64Array,
+  reading: FrontReading,
+  table: Float64Array,
+  floor: number,
+): void {
   const rise = Math.max(0, reading.feedEc25 - floor);
   const stray = STRAY_SHARE / Math.max(reading.feedEc25, reading.ec25, 1);
   for (let i = 0; i < sum.length; i += 1) {
@@ -113,12 +121,17 @@ export function frontBelief(input: FrontInput): FrontBelief {
 /** How likely each width is after one finished front: what is left when the capacity is averaged out. */
 export function learnWidths(input: FrontInput): FrontWidths {
   const belief = frontBelief(input);
-  return { width: input.widths.width, weight: Float64Array.from(belief.weight, (row) => row.reduce((sum, each) => sum + each, 0)) };
+  return {
+    width: input.widths.width,
+    weight: Float64Array.from(belief.weight, (row) => row.reduce((sum, each) => sum + each, 0)),
+  };
 }
 
 /** The belief over capacity alone, as a grid again. */
 export function capacityOf(belief: FrontBelief): CapacityGrid {
-  const logDensity = belief.capacity.map((_, i) => Math.log(belief.weight.reduce((sum, row) => sum + row[i]!, 0) || Number.MIN_VALUE));
+  const logDensity = belief.capacity.map((_, i) =>
+    Math.log(belief.weight.reduce((sum, row) => sum + row[i]!, 0) || Number.MIN_VALUE),
+  );
   return { logCapacity: belief.capacity.map(Math.log), logDensity };
 }
 
@@ -132,21 +145,29 @@ export function blurred(grid: CapacityGrid, sd: number): CapacityGrid {
   if (sd < step) return grid;
   const density = densities(grid);
   const reach = Math.ceil((4 * sd) / step);
-  const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-0.5 * (((k - reach) * step) / sd) ** 2));
+  const kernel = Float64Array.from({ length: 2 * reach + 1 }, (_, k) =>
+    Math.exp(-0.5 * (((k - reach) * step) / sd) ** 2),
+  );
   const logDensity = grid.logCapacity.map((_, i) => {
     let sum = 0;
-    for (let k = Math.max(0, i - reach); k <= Math.min(density.length - 1, i + reach); k += 1) sum += density[k]! * kernel[k - i + reach]!;
+    for (let k = Math.max(0, i - reach); k <= Math.min(density.length - 1, i + reach); k += 1)
+      sum += density[k]! * kernel[k - i + reach]!;
     return Math.log(sum || Number.MIN_VALUE);
   });
   return { logCapacity: grid.logCapacity, logDensity };
 }
 
 /** Throughput at which an output is reached, for each width; the clean reading below, `spent` where the mark is above the feed. */
-export function throughputsAt(ec25: number, feedEc25: number, floor: number, transferUnits: number, widths: FrontWidths): Float64Array {
+export function throughputsAt(
+  ec25: number,
+  feedEc25: number,
+  floor: number,
+  transferUnits: number,
+  widths: FrontWidths,
+): Float64Array {
   const share = (ec25 - floor) / Math.max(1e-9, feedEc25 - floor);
   return Float64Array.from(widths.width, (width) => {
     const reached = throughputAt(share, transferUnits, width);
     return reached.ok ? reached.value : 0;
   });
 }
-

@@ -109,7 +109,8 @@ export const capacityRange = (grid: CapacityGrid): CapacityRange => ({
  * @example ownCapacity({ grade: "dyed", charges: [] }) // { median: 0.54, low: 0.392, high: 0.744 }: the prior alone
  */
 export function ownCapacity(input: OwnCapacityInput): Result<CapacityRange> {
-  if (!(input.grade in GRADE_CAPACITIES)) return fail("unknown-grade", "Choose virgin, dyed or regenerated resin.", "grade");
+  if (!(input.grade in GRADE_CAPACITIES))
+    return fail("unknown-grade", "Choose virgin, dyed or regenerated resin.", "grade");
   for (const [i, charge] of input.charges.entries()) {
     const checked = within(`charges.${i}`, checkRanges(charge, { capacity: RANGES.capacity }));
     if (!checked.ok) return checked;

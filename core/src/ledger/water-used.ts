@@ -55,7 +55,10 @@ export function loadUsed(uses: readonly WaterUse[]): LoadUsed {
     uses.filter((use) => use.quality === quality).reduce((sum, use) => sum + meqOf(use), 0) / (total || 1);
   const variance = QUALITIES.reduce((sum, quality) => sum + (shareOf(quality) * WATER_UNCERTAINTY[quality]) ** 2, 0);
   const feed = uses.reduce((sum, use) => sum + use.feedSd * meqOf(use), 0) / (total || 1);
-  const quality = QUALITIES.reduce((most, each) => (shareOf(each) > shareOf(most) ? each : most), "metered" as WaterQuality);
+  const quality = QUALITIES.reduce(
+    (most, each) => (shareOf(each) > shareOf(most) ? each : most),
+    "metered" as WaterQuality,
+  );
   return { litres, meq: total, sd: Math.sqrt(variance + feed * feed), quality };
 }
 

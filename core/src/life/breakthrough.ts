@@ -61,7 +61,8 @@ export function flowPaths(spread: number): FlowPaths {
 export function meanBreakthrough(throughput: number, transferUnits: number, paths: FlowPaths): number {
   const { capacity, share } = paths;
   let mean = 0;
-  for (let i = 0; i < capacity.length; i += 1) mean += share[i]! * breakthrough(throughput / capacity[i]!, transferUnits);
+  for (let i = 0; i < capacity.length; i += 1)
+    mean += share[i]! * breakthrough(throughput / capacity[i]!, transferUnits);
   return mean;
 }
 
@@ -79,7 +80,10 @@ export const spentThroughput = (transferUnits: number) => 1 + 1 / transferUnits;
 export function throughputAt(share: number, transferUnits: number, spread: number): Result<number> {
   if (share >= 1) return succeed(spentThroughput(transferUnits));
   if (share <= Math.exp(-transferUnits)) {
-    return fail("unreachable", "At this flow the bed is too short: it leaks more than the limit from the first litre. Slow down or use a larger vessel.");
+    return fail(
+      "unreachable",
+      "At this flow the bed is too short: it leaks more than the limit from the first litre. Slow down or use a larger vessel.",
+    );
   }
   if (spread === 0) return succeed(1 + (1 + Math.log(share)) / transferUnits);
   const paths = flowPaths(spread);

@@ -30,7 +30,10 @@ export interface FlowVerdict {
  * @example flowVerdict(input, 2.4, 18) // byContact about 0.01, bySaving about 0.33
  */
 export function flowVerdict(input: LifeInput, lowerFlow: number, minutesPerJob: number): Result<FlowVerdict> {
-  const ranges = checkRanges({ lowerFlow, minutesPerJob }, { lowerFlow: RANGES.flow, minutesPerJob: { name: "The minutes of a job", unit: "min", above: 0, to: 10_000 } });
+  const ranges = checkRanges(
+    { lowerFlow, minutesPerJob },
+    { lowerFlow: RANGES.flow, minutesPerJob: { name: "The minutes of a job", unit: "min", above: 0, to: 10_000 } },
+  );
   if (!ranges.ok) return ranges;
   if (lowerFlow >= input.bed.flow) return fail("not-lower", "Choose a flow below the present one.", "lowerFlow");
   const sides: FlowSide[] = [];
@@ -43,6 +46,16 @@ export function flowVerdict(input: LifeInput, lowerFlow: number, minutesPerJob: 
     sides.push({ flow, litres: life.value.litres, litresPerJob, jobs: life.value.litres / litresPerJob });
   }
   const [now, lower] = sides as [FlowSide, FlowSide];
-  if (now.litres === 0) return fail("unreachable", "At the present flow the limit is out of reach, so there is nothing to compare.", "bed.flow");
-  return finite({ now, lower, byContact: lower.litres / now.litres - 1, bySaving: now.litresPerJob / lower.litresPerJob - 1 });
+  if (now.litres === 0)
+    return fail(
+      "unreachable",
+      "At the present flow the limit is out of reach, so there is nothing to compare.",
+      "bed.flow",
+    );
+  return finite({
+    now,
+    lower,
+    byContact: lower.litres / now.litres - 1,
+    bySaving: now.litresPerJob / lower.litresPerJob - 1,
+  });
 }

@@ -38,11 +38,16 @@ function checkOrder(waters: ThreeOf<Water>): Result<true> {
 export function lifeRange(input: LifeRangeInput): Result<ThreeOf<LifeFigures>> {
   const { waters, capacity, capacities, ...rest } = input;
   const resin = capacities ?? (capacity && { low: capacity, typical: capacity, high: capacity });
-  if (resin === undefined) return fail("no-capacity", "Say what the resin holds: a grade, a constant, a rating or both sides.", "capacity");
+  if (resin === undefined)
+    return fail("no-capacity", "Say what the resin holds: a grade, a constant, a rating or both sides.", "capacity");
   const ordered = checkOrder(waters);
   if (!ordered.ok) return ordered;
   const figures: LifeFigures[] = [];
-  const pairs = [[waters.high, resin.low], [waters.typical, resin.typical], [waters.low, resin.high]] as const;
+  const pairs = [
+    [waters.high, resin.low],
+    [waters.typical, resin.typical],
+    [waters.low, resin.high],
+  ] as const;
   for (const [water, held] of pairs) {
     const working = workOutLife({ ...rest, water, capacity: held });
     if (!working.ok) return working;

@@ -77,14 +77,19 @@ export function workOutLife(input: LifeInput): Result<LifeWorking> {
   const { storage = 1, packing = 1 } = input;
   const feed = water.value.ec25;
   const limitingSide = limitingSideOf(sides.value, water.value);
-  const litresPerCapacity = limitingSide === "cation" ? sides.value.cation / water.value.cationLoad : sides.value.anion / water.value.anionLoad;
+  const litresPerCapacity =
+    limitingSide === "cation" ? sides.value.cation / water.value.cationLoad : sides.value.anion / water.value.anionLoad;
   return finite({
     water: water.value,
     sides: { cation: sides.value.cation, anion: sides.value.anion },
     bed: bed.value,
     limitEc25: limit.value,
     limitShare: (limit.value - bypass * feed) / ((1 - bypass) * feed),
-    spread, bypass, storage, packing, limitingSide,
+    spread,
+    bypass,
+    storage,
+    packing,
+    limitingSide,
     litresPerThroughput: (volume * 1000 * litresPerCapacity * storage * packing) / (1 - bypass),
   });
 }
@@ -104,7 +109,11 @@ function reachLimit(working: LifeWorking): Reached {
     };
   }
   if (working.limitShare <= 0) {
-    return { throughput: 0, reachable: false, reason: "The water that goes round the beads alone exceeds the limit: find and close the bypass." };
+    return {
+      throughput: 0,
+      reachable: false,
+      reason: "The water that goes round the beads alone exceeds the limit: find and close the bypass.",
+    };
   }
   const reached = throughputAt(working.limitShare, working.bed.transferUnits, working.spread);
   if (!reached.ok) return { throughput: 0, reachable: false, reason: reached.fault.message };
@@ -116,9 +125,10 @@ const CURVE_POINTS = 101;
 /** Output of the tap, µS/cm, when the bed has seen this throughput. */
 export function outputAt(working: LifeWorking, throughput: number): number {
   const { bed, spread, bypass, water } = working;
-  const share = spread === 0
-    ? breakthrough(throughput, bed.transferUnits)
-    : meanBreakthrough(throughput, bed.transferUnits, flowPaths(spread));
+  const share =
+    spread === 0
+      ? breakthrough(throughput, bed.transferUnits)
+      : meanBreakthrough(throughput, bed.transferUnits, flowPaths(spread));
   return water.ec25 * (bypass + (1 - bypass) * share);
 }
 
@@ -170,7 +180,8 @@ export function life(input: LifeInput): Result<LifeAnswer> {
  * @example throughputBetween(working, 20, 40) // T at 40 µS/cm less T at 20 µS/cm
  */
 export function throughputBetween(working: LifeWorking, fromEc25: number, toEc25: number): Result<number> {
-  const shareOf = (ec25: number) => (ec25 - working.bypass * working.water.ec25) / ((1 - working.bypass) * working.water.ec25);
+  const shareOf = (ec25: number) =>
+    (ec25 - working.bypass * working.water.ec25) / ((1 - working.bypass) * working.water.ec25);
   const atOutput = (ec25: number): Result<number> => {
     const share = shareOf(ec25);
     if (share <= Math.exp(-working.bed.transferUnits)) return succeed(0);

@@ -26,9 +26,14 @@ export const litresByConstant = (constant: number, ppmNacl: number, resinLitres:
   (constant / ppmNacl) * (resinLitres / LITRES_PER_CUBIC_FOOT) * LITRES_PER_US_GALLON;
 
 /** Litres by a vendor's rating, bare: rated litres scaled by feed and by resin volume. */
-export const litresByRating = (capacity: number, ec25: number, resinLitres: number): number => (capacity * 1000 * resinLitres) / (ec25 / 100);
+export const litresByRating = (capacity: number, ec25: number, resinLitres: number): number =>
+  (capacity * 1000 * resinLitres) / (ec25 / 100);
 
-const three = (of: (key: "low" | "typical" | "high") => number): ThreeOf<number> => ({ low: of("high"), typical: of("typical"), high: of("low") });
+const three = (of: (key: "low" | "typical" | "high") => number): ThreeOf<number> => ({
+  low: of("high"),
+  typical: of("typical"),
+  high: of("low"),
+});
 
 /**
  * One life by each school, litres; a school without its facts (no rating entered, no past charge) is left out.
@@ -48,7 +53,10 @@ export function livesBySchool(input: SchoolsInput): Result<readonly SchoolLife[]
   const trade = describeCapacity({ constant, scale: "nacl" });
   if (!trade.ok) return trade;
   const lives: SchoolLife[] = [
-    { school: "constant", ...three((key) => litresByConstant(trade.value.cation * CONSTANT_PER_CAPACITY, feeds[key]! * 0.5, resin)) },
+    {
+      school: "constant",
+      ...three((key) => litresByConstant(trade.value.cation * CONSTANT_PER_CAPACITY, feeds[key]! * 0.5, resin)),
+    },
   ];
   if (rating) {
     const rated = describeCapacity(rating);
@@ -68,7 +76,9 @@ export function livesBySchool(input: SchoolsInput): Result<readonly SchoolLife[]
 }
 
 /** Own history speaks of what the meter saw: the life rests on the visible load alone, at the present flow and limit. */
-function ownHistoryRange(input: SchoolsInput & { readonly history: NonNullable<SchoolsInput["history"]> }): Result<SchoolLife> {
+function ownHistoryRange(
+  input: SchoolsInput & { readonly history: NonNullable<SchoolsInput["history"]> },
+): Result<SchoolLife> {
   const { waters, history } = input;
   const sides = (q: number) => ({ cation: q, anion: q });
   const visible: Partial<Record<keyof ThreeOf<Water>, Water>> = {};
@@ -91,7 +101,9 @@ function ownHistoryRange(input: SchoolsInput & { readonly history: NonNullable<S
 }
 
 /** Largest over smallest typical life; 1 when all agree. */
-export function spreadOfSchools(lives: readonly SchoolLife[]): Result<{ readonly least: number; readonly most: number; readonly ratio: number }> {
+export function spreadOfSchools(
+  lives: readonly SchoolLife[],
+): Result<{ readonly least: number; readonly most: number; readonly ratio: number }> {
   const typical = lives.map((each) => each.typical).filter((litres) => litres > 0);
   if (typical.length === 0) return fail("no-life", "No school gives a life for these figures.");
   const [least, most] = [Math.min(...typical), Math.max(...typical)];

@@ -123,7 +123,11 @@ export interface Charge {
 
 /** Water used in one visit, as it was known. */
 export type VisitWater =
-  | { readonly by: "total"; readonly total: number; /** A new meter that started at 0. */ readonly replaced?: boolean | undefined }
+  | {
+      readonly by: "total";
+      readonly total: number;
+      /** A new meter that started at 0. */ readonly replaced?: boolean | undefined;
+    }
   | { readonly by: "timed"; readonly minutes: number; readonly flow: number }
   | { readonly by: "jobs"; readonly jobs: number; readonly litresPerJob: number };
 

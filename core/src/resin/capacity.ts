@@ -1,7 +1,12 @@
 import { checkScale, scaleFactor, type Scale } from "../water/meter";
 import { checkRanges, RANGES } from "../ranges";
 import { fail, finite, within, type Result } from "../result";
-import { CACO3_MG_PER_MEQ, LITRES_PER_CUBIC_FOOT, MILLIGRAMS_PER_GRAIN, US_GALLONS_PER_CUBIC_FOOT } from "../units/constants";
+import {
+  CACO3_MG_PER_MEQ,
+  LITRES_PER_CUBIC_FOOT,
+  MILLIGRAMS_PER_GRAIN,
+  US_GALLONS_PER_CUBIC_FOOT,
+} from "../units/constants";
 
 export type Grade = "virgin" | "dyed" | "regenerated";
 
@@ -57,8 +62,12 @@ function checkStatement(capacity: Capacity): Result<true> {
     if (!scale.ok) return scale;
   }
   return checkRanges(capacity as Partial<Record<CapacityFigure, number>>, {
-    constant: RANGES.constant, ratedLitres: RANGES.ratedLitres, ratedPpm: RANGES.ratedPpm, resinLitres: RANGES.volume,
-    cation: RANGES.capacity, anion: RANGES.capacity,
+    constant: RANGES.constant,
+    ratedLitres: RANGES.ratedLitres,
+    ratedPpm: RANGES.ratedPpm,
+    resinLitres: RANGES.volume,
+    cation: RANGES.capacity,
+    anion: RANGES.capacity,
   });
 }
 
@@ -86,9 +95,12 @@ export function describeCapacity(capacity: Capacity): Result<CapacityAnswer> {
   if (!checked.ok) return checked;
   const sides = sidesOf(capacity);
   const smaller = smallerSide(sides);
-  return within("capacity", finite({
-    ...sides,
-    constant: smaller * CONSTANT_PER_CAPACITY,
-    kilograins: (smaller * CACO3_MG_PER_MEQ * LITRES_PER_CUBIC_FOOT) / MILLIGRAMS_PER_GRAIN,
-  }));
+  return within(
+    "capacity",
+    finite({
+      ...sides,
+      constant: smaller * CONSTANT_PER_CAPACITY,
+      kilograins: (smaller * CACO3_MG_PER_MEQ * LITRES_PER_CUBIC_FOOT) / MILLIGRAMS_PER_GRAIN,
+    }),
+  );
 }

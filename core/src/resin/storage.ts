@@ -2,7 +2,8 @@ import { checkRanges, RANGES } from "../ranges";
 import { finite, type Result } from "../result";
 
 /** How an opened or sealed bag was kept. */
-export type Container = "sealed-foil" | "snap-lid-pail" | "heat-resealed" | "rolled-or-zip" | "shrink-film" | "left-open";
+export type Container =
+  "sealed-foil" | "snap-lid-pail" | "heat-resealed" | "rolled-or-zip" | "shrink-film" | "left-open";
 
 /** Share of capacity lost a month on the shelf: planning assumptions. */
 export const MONTHLY_STORAGE_LOSS: Readonly<Record<Container, number>> = {
@@ -27,7 +28,11 @@ const left = (loss: number, months: number) => (1 - loss) ** months;
  * Share of capacity left after storage, `(1 - d)^months`, with `d` doubled in a vehicle or in the sun.
  * @example storageFactor({ container: "rolled-or-zip", months: 6 }) // 0.886
  */
-export function storageFactor(stored: { readonly container: Container; readonly months: number; readonly warm?: boolean }): Result<number> {
+export function storageFactor(stored: {
+  readonly container: Container;
+  readonly months: number;
+  readonly warm?: boolean;
+}): Result<number> {
   const ranges = checkRanges(stored, { months: RANGES.months });
   if (!ranges.ok) return ranges;
   return finite(left(MONTHLY_STORAGE_LOSS[stored.container] * (stored.warm ? 2 : 1), stored.months));

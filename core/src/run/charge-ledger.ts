@@ -52,7 +52,8 @@ export function recordedEc25(reading: ReadingRecord, meters: ReadonlyMap<Id, Met
   if (scale === undefined) return undefined;
   const compensated = meter?.compensated ?? true;
   const ec25 = conductivityAt25({
-    value: reading.value, scale,
+    value: reading.value,
+    scale,
     ...(reading.temperature === undefined ? {} : { temperature: reading.temperature }),
     ...(compensated || reading.temperature === undefined ? {} : { compensated: false }),
   });
@@ -68,7 +69,8 @@ function meterSd(reading: ReadingRecord, ec25: number, meters: ReadonlyMap<Id, M
 }
 
 /** The point whose reading is what the resin gets: behind the membrane when there is one. */
-export const resinFeedPoint = (rig: Rig): ReadingPoint => (rig.stages.some((stage) => stage.kind === "membrane") ? "after-membrane" : "feed");
+export const resinFeedPoint = (rig: Rig): ReadingPoint =>
+  rig.stages.some((stage) => stage.kind === "membrane") ? "after-membrane" : "feed";
 
 /** Share of the tap's ions that reach the resin when nobody read behind the membrane. */
 export function passage(rig: Rig): number {
@@ -174,7 +176,15 @@ function outputsOf(lines: readonly LedgerLine[], meters: ReadonlyMap<Id, Meter>)
       if (reading.point !== "output") continue;
       const ec25 = recordedEc25(reading, meters);
       if (ec25 === undefined) continue;
-      outputs.push({ visitId: line.visit.id, at: line.at, litres, meq, ec25, feedEc25: line.feedEc25, sd: meterSd(reading, ec25, meters) });
+      outputs.push({
+        visitId: line.visit.id,
+        at: line.at,
+        litres,
+        meq,
+        ec25,
+        feedEc25: line.feedEc25,
+        sd: meterSd(reading, ec25, meters),
+      });
     }
   }
   return outputs;

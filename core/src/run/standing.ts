@@ -1,8 +1,25 @@
 import { describeBed, type BedAnswer } from "../bed/bed";
 import { recentDailyUse } from "../dates/daily-use";
 import type { DailyUse, DepletionInput } from "../dates/depletion";
-import { blurred, capacityOf, frontBelief, learnWidths, priorWidths, throughputsAt, type FrontBelief, type FrontReading, type FrontWidths } from "../ledger/front";
-import { addInUse, capacityGrid, capacityRange, type CapacityGrid, type CapacityRange, type EndedCharge } from "../ledger/own-capacity";
+import {
+  blurred,
+  capacityOf,
+  frontBelief,
+  learnWidths,
+  priorWidths,
+  throughputsAt,
+  type FrontBelief,
+  type FrontReading,
+  type FrontWidths,
+} from "../ledger/front";
+import {
+  addInUse,
+  capacityGrid,
+  capacityRange,
+  type CapacityGrid,
+  type CapacityRange,
+  type EndedCharge,
+} from "../ledger/own-capacity";
 import { loadUsed, type LoadUsed } from "../ledger/water-used";
 import type { ThreeOf } from "../life/life-range";
 import { frontDepth } from "../life/breakthrough";
@@ -12,7 +29,14 @@ import { GRADE_CAPACITIES, GRADE_HEALTH, smallerSide } from "../resin/capacity";
 import { PACKING_FACTORS, standingFactor, storageFactor } from "../resin/storage";
 import { fail, finite, succeed, within, type Result } from "../result";
 import { scaleFactor } from "../water/meter";
-import { chargeLedgers, statedFeed, time, type ChargeLedger, type LedgerFacts, type OutputReading } from "./charge-ledger";
+import {
+  chargeLedgers,
+  statedFeed,
+  time,
+  type ChargeLedger,
+  type LedgerFacts,
+  type OutputReading,
+} from "./charge-ledger";
 
 /** Where the charge in use stands; everything comes from one belief over the resin's capacity. */
 export interface Standing {
@@ -66,14 +90,20 @@ export function chargeCondition(charge: Charge, now: number): number {
 
 function bedOf(charge: Charge, vessel: Vessel, flow: number, temperature: number | undefined): Result<BedAnswer> {
   return describeBed({
-    volume: charge.resinLitres, diameter: vessel.diameter, flow, health: GRADE_HEALTH[charge.grade],
+    volume: charge.resinLitres,
+    diameter: vessel.diameter,
+    flow,
+    health: GRADE_HEALTH[charge.grade],
     ...(temperature === undefined ? {} : { temperature }),
   });
 }
 
 function floorOf(outputs: readonly OutputReading[]): number {
   if (outputs.length === 0) return 0;
-  const early = outputs.slice(0, 6).map((reading) => reading.ec25).sort((a, b) => a - b);
+  const early = outputs
+    .slice(0, 6)
+    .map((reading) => reading.ec25)
+    .sort((a, b) => a - b);
   return Math.min(early[Math.floor((early.length - 1) / 2)]!, FLOOR_CEILING * outputs[0]!.feedEc25);
 }
 
@@ -88,7 +118,11 @@ export function endedCharge(ledger: ChargeLedger, limitThroughput: number): Ende
   const capacity = used.meq / 1000 / (charge.resinLitres * chargeCondition(charge, time(charge.ended.at)));
   if (!(capacity > 0) || capacity > 5) return undefined;
   const reachedLimit = charge.ended.why === "limit";
-  return { capacity: reachedLimit ? capacity / limitThroughput : capacity, ended: reachedLimit ? "limit" : "early", water: used.quality };
+  return {
+    capacity: reachedLimit ? capacity / limitThroughput : capacity,
+    ended: reachedLimit ? "limit" : "early",
+    water: used.quality,
+  };
 }
 
 /** What a vessel's ended charges taught about its resin and the width of its front. */
@@ -98,20 +132,37 @@ export interface Lessons {
   readonly ended: readonly EndedCharge[];
 }
 
-function learnFromPast(ledgers: readonly ChargeLedger[], current: Charge, transferUnits: number, limitEc25: number): Lessons {
+function learnFromPast(
+  ledgers: readonly ChargeLedger[],
+  current: Charge,
+  transferUnits: number,
+  limitEc25: number,
+): Lessons {
   const gradeCapacity = smallerSide(GRADE_CAPACITIES[current.grade]);
   let widths = priorWidths();
   const ended: EndedCharge[] = [];
   for (const ledger of ledgers) {
     const { charge, outputs } = ledger;
-    if (charge.id === current.id || charge.vesselId !== current.vesselId || charge.grade !== current.grade || !charge.ended) continue;
+    if (
+      charge.id === current.id ||
+      charge.vesselId !== current.vesselId ||
+      charge.grade !== current.grade ||
+      !charge.ended
+    )
+      continue;
     const feed = outputs[outputs.length - 1]?.feedEc25 ?? 400;
     const atLimit = throughputsAt(limitEc25, feed, 0, transferUnits, widths)[2] ?? 1;
     const past = endedCharge(ledger, atLimit || 1);
     if (past) ended.push(past);
     if (charge.ended.why !== "limit" || outputs.length === 0) continue;
     const litres = charge.resinLitres * chargeCondition(charge, time(charge.ended.at));
-    widths = learnWidths({ grid: capacityGrid(gradeCapacity, []), widths, readings: frontReadings(outputs, litres), transferUnits, floor: floorOf(outputs) });
+    widths = learnWidths({
+      grid: capacityGrid(gradeCapacity, []),
+      widths,
+      readings: frontReadings(outputs, litres),
+      transferUnits,
+      floor: floorOf(outputs),
+    });
   }
   return { grid: capacityGrid(gradeCapacity, ended), widths, ended };
 }
@@ -122,17 +173,28 @@ function triangularNodes({ low, typical, high }: ThreeOf<number>, count = 5): nu
   const turn = (typical - low) / (high - low);
   return Array.from({ length: count }, (_, i) => {
     const u = (i + 0.5) / count;
-    return u < turn ? low + Math.sqrt(u * (high - low) * (typical - low)) : high - Math.sqrt((1 - u) * (high - low) * (high - typical));
+    return u < turn
+      ? low + Math.sqrt(u * (high - low) * (typical - low))
+      : high - Math.sqrt((1 - u) * (high - low) * (high - typical));
   });
 }
 
 const LEFT_BINS = 600;
 
 /** 10, 50 and 90 % points of the litres (or, at load 1, the meq) that a belief leaves until a throughput. */
-function leftUntil(belief: FrontBelief, mark: Float64Array, usedPerLitre: number, effectiveLitres: number, loads: readonly number[]): ThreeOf<number> {
-  const meqLeft = (w: number, i: number) => Math.max(0, (mark[w]! * belief.capacity[i]! - usedPerLitre) * effectiveLitres * 1000);
+function leftUntil(
+  belief: FrontBelief,
+  mark: Float64Array,
+  usedPerLitre: number,
+  effectiveLitres: number,
+  loads: readonly number[],
+): ThreeOf<number> {
+  const meqLeft = (w: number, i: number) =>
+    Math.max(0, (mark[w]! * belief.capacity[i]! - usedPerLitre) * effectiveLitres * 1000);
   let most = 0;
-  forEachBelief(belief, (w, i) => { most = Math.max(most, meqLeft(w, i)); });
+  forEachBelief(belief, (w, i) => {
+    most = Math.max(most, meqLeft(w, i));
+  });
   const binWidth = most / Math.min(...loads) / LEFT_BINS || 1;
   const weights = new Float64Array(LEFT_BINS + 1);
   forEachBelief(belief, (w, i, weight) => {
@@ -143,7 +205,11 @@ function leftUntil(belief: FrontBelief, mark: Float64Array, usedPerLitre: number
     }
   });
   const values = weights.map((_, bin) => bin * binWidth);
-  return { low: weightedQuantile(values, weights, 0.1), typical: weightedQuantile(values, weights, 0.5), high: weightedQuantile(values, weights, 0.9) };
+  return {
+    low: weightedQuantile(values, weights, 0.1),
+    typical: weightedQuantile(values, weights, 0.5),
+    high: weightedQuantile(values, weights, 0.9),
+  };
 }
 
 const NEGLIGIBLE = 1e-7;
@@ -167,7 +233,8 @@ function feedNow(ledger: ChargeLedger, stated: ThreeOf<number>): ThreeOf<number>
   if (!last) return stated;
   const recent = lines.filter((line) => last.at - line.at <= FEED_LOOKS_BACK * MS_PER_DAY);
   const litres = recent.reduce((sum, line) => sum + line.litres, 0);
-  const typical = litres > 0 ? recent.reduce((sum, line) => sum + line.litres * line.feedEc25, 0) / litres : last.feedEc25;
+  const typical =
+    litres > 0 ? recent.reduce((sum, line) => sum + line.litres * line.feedEc25, 0) / litres : last.feedEc25;
   const read = recent.filter((line) => line.feedMeasured).map((line) => line.feedEc25);
   return { low: Math.min(stated.low, typical, ...read), typical, high: Math.max(stated.high, typical, ...read) };
 }
@@ -225,7 +292,12 @@ export function standing(input: StandingInput, learnt?: Lessons): Result<Standin
   return finite(standingOf(input, situation.value, past, feedNow(ledger, statedFeed(input.rig, tap))));
 }
 
-function standingOf(input: StandingInput, { ledgers, ledger, bed }: Situation, past: Lessons, feed: ThreeOf<number>): Standing {
+function standingOf(
+  input: StandingInput,
+  { ledgers, ledger, bed }: Situation,
+  past: Lessons,
+  feed: ThreeOf<number>,
+): Standing {
   const { vessel, now, today, dateOf } = input;
   const { charge, outputs, lines } = ledger;
   const { transferUnits } = bed;
@@ -250,18 +322,36 @@ function standingOf(input: StandingInput, { ledgers, ledger, bed }: Situation, p
   const left = leftUntil(belief, leftTo === "hard" ? atHard : atLimit, usedPerLitre, effectiveLitres, loads);
   const meq = leftUntil(belief, leftTo === "hard" ? atHard : atLimit, usedPerLitre, effectiveLitres, [1]);
   const capacity = capacityRange(capacityOf(belief));
-  const throughput = { low: usedPerLitre / capacity.high, typical: usedPerLitre / capacity.median, high: usedPerLitre / capacity.low };
+  const throughput = {
+    low: usedPerLitre / capacity.high,
+    typical: usedPerLitre / capacity.median,
+    high: usedPerLitre / capacity.low,
+  };
   const likeliest = belief.weight.map((row) => row.reduce((sum, each) => sum + each, 0));
   const limitThroughput = atLimit[likeliest.indexOf(Math.max(...likeliest))]!;
   return {
-    charge, ledger, used, bed, condition, capacity,
+    charge,
+    ledger,
+    used,
+    bed,
+    condition,
+    capacity,
     capacityByCount: capacityRange(counted),
-    feed, throughput, limitThroughput, left, leftTo,
+    feed,
+    throughput,
+    limitThroughput,
+    left,
+    leftTo,
     leftToHard: leftUntil(belief, atHard, usedPerLitre, effectiveLitres, loads),
     meqLeft: { low: Math.max(1e-3, meq.low), median: Math.max(1e-3, meq.typical), high: Math.max(1e-3, meq.high) },
     daily: recentDailyUse(allDays(ledgers, dateOf), today),
-    front: { low: frontDepth(throughput.low, transferUnits), typical: frontDepth(throughput.typical, transferUnits), high: frontDepth(throughput.high, transferUnits) },
-    floor, outputs,
+    front: {
+      low: frontDepth(throughput.low, transferUnits),
+      typical: frontDepth(throughput.typical, transferUnits),
+      high: frontDepth(throughput.high, transferUnits),
+    },
+    floor,
+    outputs,
     spentShare: Math.min(1, throughput.typical / (limitThroughput || 1)),
   };
 }

@@ -1,4 +1,10 @@
-import { KILOGRAMS_PER_POUND, KILOPASCALS_PER_PSI, LITRES_PER_CUBIC_FOOT, LITRES_PER_US_GALLON, MILLIMETRES_PER_INCH } from "./constants";
+import {
+  KILOGRAMS_PER_POUND,
+  KILOPASCALS_PER_PSI,
+  LITRES_PER_CUBIC_FOOT,
+  LITRES_PER_US_GALLON,
+  MILLIMETRES_PER_INCH,
+} from "./constants";
 
 /** A linear map between an internal unit and the one a technician reads. */
 export interface UnitPair {

@@ -64,7 +64,8 @@ export function verdict(input: VerdictInput): Verdict {
   const answer = (state: State, reason: Reason): Verdict => ({ state, reason, outputEc25: output });
   const odd = isOdd(input, output, mark(marks.watch), mark(marks.limit));
   if (output >= mark(marks.hard)) return answer("change", odd ? "odd-reading-above-hard" : "above-hard");
-  if (marks.capacityUsed !== undefined && input.capacityShare >= marks.capacityUsed) return answer("change", "capacity-used");
+  if (marks.capacityUsed !== undefined && input.capacityShare >= marks.capacityUsed)
+    return answer("change", "capacity-used");
   if (odd) return answer("watch", "odd-reading");
   if (output >= mark(marks.limit)) return answer("finish", "above-limit");
   if (output >= mark(marks.watch)) return answer("watch", "above-watch");

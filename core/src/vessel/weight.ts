@@ -24,7 +24,8 @@ export interface WeightInput {
 export function wetWeight(input: WeightInput): Result<{ readonly kilograms: number; readonly twoPeople: boolean }> {
   const ranges = checkRanges(input, { empty: RANGES.weight, resin: RANGES.volume, grossVolume: RANGES.volume });
   if (!ranges.ok) return ranges;
-  if (input.resin > input.grossVolume) return fail("overfull", "There is more resin than the vessel holds; check both volumes.", "resin");
+  if (input.resin > input.grossVolume)
+    return fail("overfull", "There is more resin than the vessel holds; check both volumes.", "resin");
   const headspace = input.grossVolume - input.resin;
   const kilograms = input.empty + (DRAINED_RESIN_WEIGHT + VOID_FRACTION) * input.resin + headspace;
   return finite({ kilograms, twoPeople: kilograms > TWO_PERSON_WEIGHT });

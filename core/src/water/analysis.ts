@@ -36,7 +36,10 @@ const sum = (analysis: Analysis, ions: readonly (keyof Analysis)[]) =>
  * Equivalents of each side, meq/L.
  * @example equivalentSums({ ca: 40.078, cl: 70.906 }) // { cations: 2, anions: 2 }
  */
-export const equivalentSums = (analysis: Analysis) => ({ cations: sum(analysis, CATIONS), anions: sum(analysis, ANIONS) });
+export const equivalentSums = (analysis: Analysis) => ({
+  cations: sum(analysis, CATIONS),
+  anions: sum(analysis, ANIONS),
+});
 
 /** Beyond these shares an analysis is doubtful, and then not to be trusted (Standard Methods 1030 E). */
 export const IMBALANCE_DOUBTFUL = 0.05;

@@ -34,7 +34,11 @@ const isScale = (scale: unknown): scale is Scale =>
 export const checkScale = (scale: unknown): Result<true> =>
   isScale(scale)
     ? succeed(true)
-    : fail("unknown-scale", "Choose the meter's scale: NaCl, 442, KCl, µS/cm, or its own factor from 0.40 to 1.00.", "scale");
+    : fail(
+        "unknown-scale",
+        "Choose the meter's scale: NaCl, 442, KCl, µS/cm, or its own factor from 0.40 to 1.00.",
+        "scale",
+      );
 
 /**
  * Conductivity at 25 °C in µS/cm from what a meter showed; a value of 0 is a reading like others.
@@ -50,7 +54,11 @@ export function conductivityAt25(reading: Reading): Result<number> {
   const asShown = reading.value / scaleFactor(reading.scale);
   if (reading.compensated !== false) return finite(asShown);
   if (reading.temperature === undefined) {
-    return fail("temperature-missing", "A meter without temperature compensation needs the water's temperature.", "temperature");
+    return fail(
+      "temperature-missing",
+      "A meter without temperature compensation needs the water's temperature.",
+      "temperature",
+    );
   }
   return finite(asShown / (1 + TEMPERATURE_COEFFICIENT * (reading.temperature - 25)));
 }

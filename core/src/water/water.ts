@@ -1,4 +1,12 @@
-import { ANIONS, CATIONS, equivalentSums, EQUIVALENT_WEIGHTS, IMBALANCE_DOUBTFUL, IMBALANCE_UNTRUSTWORTHY, type Analysis } from "./analysis";
+import {
+  ANIONS,
+  CATIONS,
+  equivalentSums,
+  EQUIVALENT_WEIGHTS,
+  IMBALANCE_DOUBTFUL,
+  IMBALANCE_UNTRUSTWORTHY,
+  type Analysis,
+} from "./analysis";
 import { BICARBONATE_PH, CO2_MG_PER_MMOL, freeCarbonDioxide, SILICA_MG_PER_MMOL } from "./carbon-dioxide";
 import { conductivityOf } from "./conductivity";
 import { onScale, positiveConductivityAt25, type Reading } from "./meter";
@@ -73,11 +81,13 @@ function completeAnalysis(water: Water): Result<Analysis | undefined> {
   }
   const complete = { ...analysis, alkalinity: analysis.alkalinity ?? alkalinity ?? 0 };
   const { cations, anions } = equivalentSums(complete);
-  if (cations + anions === 0) return fail("empty-analysis", "Every ion of this analysis is 0; enter what the report says.", "analysis");
+  if (cations + anions === 0)
+    return fail("empty-analysis", "Every ion of this analysis is 0; enter what the report says.", "analysis");
   return succeed(complete);
 }
 
-const millimoles = (analysis: Analysis, ion: keyof Analysis, charge: number) => (analysis[ion] ?? 0) / (EQUIVALENT_WEIGHTS[ion] * charge);
+const millimoles = (analysis: Analysis, ion: keyof Analysis, charge: number) =>
+  (analysis[ion] ?? 0) / (EQUIVALENT_WEIGHTS[ion] * charge);
 
 function conductivityOfAnalysis(analysis: Analysis): number {
   return conductivityOf({
@@ -118,10 +128,20 @@ function sidesOfAnalysis(analysis: Analysis, readingEc25: number | undefined): S
 function imbalanceWarnings(imbalance: number): Warning[] {
   const percent = `${Math.abs(imbalance * 100).toFixed(0)} %`;
   if (Math.abs(imbalance) > IMBALANCE_UNTRUSTWORTHY) {
-    return [warn("analysis-untrustworthy", `Cations and anions differ by ${percent}: this analysis is not to be trusted; ask for it again.`)];
+    return [
+      warn(
+        "analysis-untrustworthy",
+        `Cations and anions differ by ${percent}: this analysis is not to be trusted; ask for it again.`,
+      ),
+    ];
   }
   if (Math.abs(imbalance) > IMBALANCE_DOUBTFUL) {
-    return [warn("analysis-doubtful", `Cations and anions differ by ${percent}: something in this analysis is missing or mistyped.`)];
+    return [
+      warn(
+        "analysis-doubtful",
+        `Cations and anions differ by ${percent}: something in this analysis is missing or mistyped.`,
+      ),
+    ];
   }
   return [];
 }
@@ -134,11 +154,21 @@ interface Carbonic {
 function carbonicOf(water: Water, alkalinity: number | undefined, ec25: number): Result<Carbonic> {
   if (water.co2 !== undefined) return succeed({ co2: water.co2, warnings: [] });
   if (water.ph === undefined || alkalinity === undefined) return succeed({ co2: 0, warnings: [] });
-  const co2 = freeCarbonDioxide({ ph: water.ph, alkalinity, ec25, temperature: water.temperature ?? DEFAULT_TEMPERATURE });
+  const co2 = freeCarbonDioxide({
+    ph: water.ph,
+    alkalinity,
+    ec25,
+    temperature: water.temperature ?? DEFAULT_TEMPERATURE,
+  });
   if (!co2.ok) return co2;
   const outside = water.ph < BICARBONATE_PH.low || water.ph > BICARBONATE_PH.high;
   const warnings = outside
-    ? [warn("ph-outside", "Alkalinity is bicarbonate only from pH 4.5 to 8.5: outside it the carbon dioxide figure is rough.")]
+    ? [
+        warn(
+          "ph-outside",
+          "Alkalinity is bicarbonate only from pH 4.5 to 8.5: outside it the carbon dioxide figure is rough.",
+        ),
+      ]
     : [];
   return succeed({ co2: co2.value, warnings });
 }
@@ -152,7 +182,11 @@ function carbonicOf(water: Water, alkalinity: number | undefined, ec25: number):
  */
 export function describeWater(water: Water): Result<WaterAnswer> {
   const ranges = checkRanges(water, {
-    ph: RANGES.ph, alkalinity: RANGES.alkalinity, silica: RANGES.silica, co2: RANGES.co2, temperature: RANGES.temperature,
+    ph: RANGES.ph,
+    alkalinity: RANGES.alkalinity,
+    silica: RANGES.silica,
+    co2: RANGES.co2,
+    temperature: RANGES.temperature,
   });
   if (!ranges.ok) return ranges;
   if (water.reading === undefined && water.analysis === undefined) {
@@ -171,9 +205,15 @@ export function describeWater(water: Water): Result<WaterAnswer> {
   const carbonic = carbonicOf(water, analysis?.alkalinity ?? water.alkalinity, ec25);
   if (!carbonic.ok) return carbonic;
   const { co2 } = carbonic.value;
-  const above = ec25 > CONDUCTIVITY_TRUSTED_TO
-    ? [warn("conductivity-high", "Above 2,000 µS/cm the load follows conductivity less closely; an analysis would be better.")]
-    : [];
+  const above =
+    ec25 > CONDUCTIVITY_TRUSTED_TO
+      ? [
+          warn(
+            "conductivity-high",
+            "Above 2,000 µS/cm the load follows conductivity less closely; an analysis would be better.",
+          ),
+        ]
+      : [];
   return finite({
     ec25,
     ppm: { nacl: onScale(ec25, "nacl"), "442": onScale(ec25, "442"), kcl: onScale(ec25, "kcl") },

@@ -1,5 +1,14 @@
 import { randomBytes } from "node:crypto";
-import { existsSync, mkdirSync, readFileSync, realpathSync, renameSync, rmSync, statfsSync, writeFileSync } from "node:fs";
+import {
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+  statfsSync,
+  writeFileSync,
+} from "node:fs";
 import { join } from "node:path";
 import { commandLine, isRunning } from "./processes";
 import { folderTrouble, Trouble } from "./trouble";
@@ -43,14 +52,19 @@ export class DataFolder {
     writeFileSync(probe, Buffer.alloc(64 * 1024));
     rmSync(probe);
     if (megabytes < NEEDED_MEGABYTES) {
-      throw new Trouble(`The data folder ${this.path} has only ${megabytes} MB free and Winter Bead needs ${NEEDED_MEGABYTES}; free some, or choose another with WINTER_BEAD_DATA.`);
+      throw new Trouble(
+        `The data folder ${this.path} has only ${megabytes} MB free and Winter Bead needs ${NEEDED_MEGABYTES}; free some, or choose another with WINTER_BEAD_DATA.`,
+      );
     }
   }
 
   secrets(): Secrets {
     const path = join(this.path, "secrets.json");
     if (!existsSync(path)) {
-      const secrets: Secrets = { ownerPassword: randomBytes(24).toString("hex"), appPassword: randomBytes(24).toString("hex") };
+      const secrets: Secrets = {
+        ownerPassword: randomBytes(24).toString("hex"),
+        appPassword: randomBytes(24).toString("hex"),
+      };
       writeFileSync(`${path}.new`, JSON.stringify(secrets), { mode: 0o600 });
       renameSync(`${path}.new`, path);
     }
@@ -63,7 +77,9 @@ export class DataFolder {
     const [pid, address] = existsSync(path) ? readFileSync(path, "utf8").split(" ") : [];
     const other = Number(pid);
     if (other && other !== process.pid && isRunning(other) && commandLine(other).includes("start.mjs")) {
-      throw new Trouble(`Winter Bead already runs on this data folder, at http://127.0.0.1:${address} (process ${other}); stop it first or use that one.`);
+      throw new Trouble(
+        `Winter Bead already runs on this data folder, at http://127.0.0.1:${address} (process ${other}); stop it first or use that one.`,
+      );
     }
     writeFileSync(path, `${process.pid} ${port}`);
     return () => rmSync(path, { force: true });

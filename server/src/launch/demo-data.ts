@@ -22,7 +22,10 @@ export async function inventory(source: DataSource): Promise<{ readonly empty: b
     return { found, sites: await manager.countBy(TABLES.sites, { crewId: session.crewId }) };
   });
   const words = COUNTED.map((kind, i) => `${counts.found[i]} ${kind}`);
-  return { empty: counts.sites === 0 && counts.found.every((count) => count === 0), words: `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}` };
+  return {
+    empty: counts.sites === 0 && counts.found.every((count) => count === 0),
+    words: `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}`,
+  };
 }
 
 /** Writes the demo's months of history in one transaction, through the same checks as everything else. */
@@ -33,7 +36,8 @@ export async function loadDemo(source: DataSource, now: Date): Promise<number> {
     for (const { kind, id, body } of scenario) {
       const checked = RECORDS[kind].parse(body) as Body;
       const kept = await records.put(kind, id, checked, { voided: false });
-      if (kept.outcome !== "created") throw new Trouble(`The demo could not be loaded: ${kind} ${id} was ${kept.outcome}.`);
+      if (kept.outcome !== "created")
+        throw new Trouble(`The demo could not be loaded: ${kind} ${id} was ${kept.outcome}.`);
     }
   });
   return scenario.length;
@@ -43,9 +47,14 @@ export async function loadDemo(source: DataSource, now: Date): Promise<number> {
 export function backUp(programFolder: string, backups: string, address: DatabaseAddress, name: string): string {
   mkdirSync(backups, { recursive: true, mode: 0o700 });
   const file = join(backups, `${name}.dump`);
-  const { status, stderr } = spawnSync(join(programFolder, "pg_dump"), ["-h", "127.0.0.1", "-p", String(address.port), "-U", address.user, "-Fc", "-f", file, address.database], {
-    encoding: "utf8", env: { ...process.env, PGPASSWORD: address.password },
-  });
+  const { status, stderr } = spawnSync(
+    join(programFolder, "pg_dump"),
+    ["-h", "127.0.0.1", "-p", String(address.port), "-U", address.user, "-Fc", "-f", file, address.database],
+    {
+      encoding: "utf8",
+      env: { ...process.env, PGPASSWORD: address.password },
+    },
+  );
   if (status !== 0) throw new Trouble(`The backup could not be written: ${stderr.trim()}`);
   return file;
 }

@@ -11,7 +11,8 @@ export interface OpenDatabase {
 }
 
 /** The data folder of this machine: `WINTER_BEAD_DATA`, or `.data` in the project. */
-export const dataFolderPath = () => resolve(process.env["WINTER_BEAD_DATA"] ?? `${process.env["WINTER_BEAD_ROOT"] ?? process.cwd()}/.data`);
+export const dataFolderPath = () =>
+  resolve(process.env["WINTER_BEAD_DATA"] ?? `${process.env["WINTER_BEAD_ROOT"] ?? process.cwd()}/.data`);
 
 /** Claims the data folder and starts its database, for a command that works alone on it. */
 export async function openDatabase(): Promise<OpenDatabase> {
@@ -20,7 +21,9 @@ export async function openDatabase(): Promise<OpenDatabase> {
   const postgres = new Postgres(folder);
   await postgres.start();
   return {
-    folder, postgres, secrets: folder.secrets(),
+    folder,
+    postgres,
+    secrets: folder.secrets(),
     close: async () => {
       await postgres.stop();
       release();

@@ -1,5 +1,16 @@
 import { spawnSync } from "node:child_process";
-import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
 import { createServer } from "node:net";
 import { dirname, join } from "node:path";
 import type { DataFolder } from "./data-folder";
@@ -14,7 +25,10 @@ const INSTALLED_BELOW = "/usr/lib/postgresql";
 /** Folder of the newest PostgreSQL server programs on this machine. */
 export function postgresPrograms(): { readonly folder: string; readonly major: number } {
   const majors = existsSync(INSTALLED_BELOW) ? readdirSync(INSTALLED_BELOW).map(Number) : [];
-  const major = Math.max(0, ...majors.filter((each) => existsSync(join(INSTALLED_BELOW, String(each), "bin", "postgres"))));
+  const major = Math.max(
+    0,
+    ...majors.filter((each) => existsSync(join(INSTALLED_BELOW, String(each), "bin", "postgres"))),
+  );
   if (major === 0) throw new Trouble("PostgreSQL is not installed; bin/start installs it where it has the right to.");
   return { folder: join(INSTALLED_BELOW, String(major), "bin"), major };
 }
@@ -30,7 +44,11 @@ const AS_OURSELVES: Disguise = { words: [] };
 /** For folders that only root reaches: root itself, under another number in a namespace of its own. */
 const AS_MAPPED: Disguise = { words: ["unshare", "--user", "--map-user=1000", "--map-group=1000"] };
 
-const asUser = (uid: number, gid: number): Disguise => ({ words: ["setpriv", `--reuid=${uid}`, `--regid=${gid}`, "--clear-groups"], uid, gid });
+const asUser = (uid: number, gid: number): Disguise => ({
+  words: ["setpriv", `--reuid=${uid}`, `--regid=${gid}`, "--clear-groups"],
+  uid,
+  gid,
+});
 
 const works = ({ words }: Disguise, ...command: string[]) => {
   const [program, ...rest] = [...words, ...command] as [string, ...string[]];
@@ -57,7 +75,9 @@ function chooseDisguise(parent: string, cluster: string): Disguise {
   const candidates = [asUser(idOf("-u"), idOf("-g")), ownerOnTheWay(parent), AS_MAPPED];
   const found = candidates.find((each) => each !== undefined && works(each, "test", "-x", parent));
   if (found) return found;
-  throw new Trouble(`The database may not run as root, and no other user can reach ${parent}; choose another data folder with WINTER_BEAD_DATA.`);
+  throw new Trouble(
+    `The database may not run as root, and no other user can reach ${parent}; choose another data folder with WINTER_BEAD_DATA.`,
+  );
 }
 
 const isFree = (port: number) =>
@@ -101,8 +121,25 @@ export class Postgres {
     await this.clearLeftovers();
     this.portInUse = await this.choosePort();
     const log = join(this.folder.postgres, "server.log");
-    const settings = [`-p ${this.portInUse}`, "-c listen_addresses=127.0.0.1", "-c unix_socket_directories=", "-c max_connections=60", "-c log_min_messages=warning"];
-    const started = this.run("pg_ctl", ["-D", this.folder.postgres, "-l", log, "-w", "-t", "60", "-o", settings.join(" "), "start"]);
+    const settings = [
+      `-p ${this.portInUse}`,
+      "-c listen_addresses=127.0.0.1",
+      "-c unix_socket_directories=",
+      "-c max_connections=60",
+      "-c log_min_messages=warning",
+    ];
+    const started = this.run("pg_ctl", [
+      "-D",
+      this.folder.postgres,
+      "-l",
+      log,
+      "-w",
+      "-t",
+      "60",
+      "-o",
+      settings.join(" "),
+      "start",
+    ]);
     if (started.status !== 0) throw new Trouble(`PostgreSQL did not start: ${lastLine(log) ?? started.output.trim()}`);
   }
 
@@ -122,8 +159,16 @@ export class Postgres {
   }
 
   private run(program: string, options: readonly string[]) {
-    const [command, ...rest] = [...this.disguise.words, join(this.programs.folder, program), ...options] as [string, ...string[]];
-    const { status, stderr, stdout } = spawnSync(command, rest, { encoding: "utf8", cwd: "/", stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, LC_ALL: "C.UTF-8" } });
+    const [command, ...rest] = [...this.disguise.words, join(this.programs.folder, program), ...options] as [
+      string,
+      ...string[],
+    ];
+    const { status, stderr, stdout } = spawnSync(command, rest, {
+      encoding: "utf8",
+      cwd: "/",
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, LC_ALL: "C.UTF-8" },
+    });
     return { status, output: `${stdout ?? ""}${stderr ?? ""}` };
   }
 
@@ -138,8 +183,27 @@ export class Postgres {
       mkdirSync(fresh, { mode: 0o700 });
       writeFileSync(password, this.folder.secrets().ownerPassword, { mode: 0o600 });
       this.giveAway(fresh, password);
-      const made = this.run("initdb", ["-D", fresh, "-U", OWNER, "-A", "scram-sha-256", `--pwfile=${password}`, "-E", "UTF8", "--locale=C.UTF-8"]);
-      if (made.status !== 0) throw new Trouble(`The database could not be made in ${this.folder.path}: ${made.output.trim().split("\n").find((line) => /error|fatal|could not/i.test(line)) ?? made.output.trim()}`);
+      const made = this.run("initdb", [
+        "-D",
+        fresh,
+        "-U",
+        OWNER,
+        "-A",
+        "scram-sha-256",
+        `--pwfile=${password}`,
+        "-E",
+        "UTF8",
+        "--locale=C.UTF-8",
+      ]);
+      if (made.status !== 0)
+        throw new Trouble(
+          `The database could not be made in ${this.folder.path}: ${
+            made.output
+              .trim()
+              .split("\n")
+              .find((line) => /error|fatal|could not/i.test(line)) ?? made.output.trim()
+          }`,
+        );
       renameSync(fresh, final);
     } catch (error) {
       throw folderTrouble(this.folder.path, error);
@@ -163,7 +227,9 @@ export class Postgres {
     }
     if (Number(version) === this.programs.major) return;
     const newer = Number(version) > this.programs.major ? "a newer" : "an older";
-    throw new Trouble(`The database in ${this.folder.path} was made by ${newer} PostgreSQL (${version}; this machine has ${this.programs.major}); install version ${version} or restore a backup into a new data folder.`);
+    throw new Trouble(
+      `The database in ${this.folder.path} was made by ${newer} PostgreSQL (${version}; this machine has ${this.programs.major}); install version ${version} or restore a backup into a new data folder.`,
+    );
   }
 
   private postmaster(): number | undefined {
@@ -199,7 +265,11 @@ export class Postgres {
 
 function lastLine(path: string): string | undefined {
   try {
-    return readFileSync(path, "utf8").trim().split("\n").filter((line) => /FATAL|PANIC|ERROR/.test(line)).pop();
+    return readFileSync(path, "utf8")
+      .trim()
+      .split("\n")
+      .filter((line) => /FATAL|PANIC|ERROR/.test(line))
+      .pop();
   } catch {
     return undefined;
   }

@@ -19,7 +19,8 @@ async function createDatabase(port: number, database: string, { ownerPassword, a
     if (role.rowCount === 0) await client.query(`CREATE ROLE ${identifier(APP)} LOGIN NOBYPASSRLS`);
     await client.query(`ALTER ROLE ${identifier(APP)} PASSWORD ${pg.escapeLiteral(appPassword)}`);
     const known = await client.query("SELECT 1 FROM pg_database WHERE datname = $1", [database]);
-    if (known.rowCount === 0) await client.query(`CREATE DATABASE ${identifier(database)} TEMPLATE template0 ENCODING 'UTF8'`);
+    if (known.rowCount === 0)
+      await client.query(`CREATE DATABASE ${identifier(database)} TEMPLATE template0 ENCODING 'UTF8'`);
     await client.query(`REVOKE CONNECT ON DATABASE ${identifier(database)} FROM PUBLIC`);
     await client.query(`GRANT CONNECT ON DATABASE ${identifier(database)} TO ${identifier(APP)}`);
   } finally {
@@ -30,7 +31,9 @@ async function createDatabase(port: number, database: string, { ownerPassword, a
 async function migrate(owner: DataSource, folder: string): Promise<void> {
   const unknown = await unknownMigrations(owner);
   if (unknown.length > 0) {
-    throw new Trouble(`The data in ${folder} were written by a newer Winter Bead (it knows ${unknown.length} steps that this one does not); update the program, the data are untouched.`);
+    throw new Trouble(
+      `The data in ${folder} were written by a newer Winter Bead (it knows ${unknown.length} steps that this one does not); update the program, the data are untouched.`,
+    );
   }
   await owner.runMigrations();
   await owner.query(`INSERT INTO crew (id, name) VALUES ($1, 'My crew') ON CONFLICT DO NOTHING`, [BUILT_IN_CREW]);
@@ -44,7 +47,12 @@ export interface Prepared {
 }
 
 /** A database that is there, up to date and open to the server's own role. */
-export async function prepareDatabase(port: number, secrets: Secrets, folder: string, database = DATABASE): Promise<Prepared> {
+export async function prepareDatabase(
+  port: number,
+  secrets: Secrets,
+  folder: string,
+  database = DATABASE,
+): Promise<Prepared> {
   await createDatabase(port, database, secrets);
   const owner: DatabaseAddress = { port, database, user: OWNER, password: secrets.ownerPassword };
   const asOwner = await dataSource(owner).initialize();

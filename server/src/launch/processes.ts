@@ -28,7 +28,9 @@ export function workingFolder(pid: number): string | undefined {
 
 /** Running processes that work in this folder: those of a database whose data lie there. */
 export function processesIn(folder: string): number[] {
-  return readdirSync("/proc").map(Number).filter((pid) => Number.isInteger(pid) && isRunning(pid) && workingFolder(pid) === folder);
+  return readdirSync("/proc")
+    .map(Number)
+    .filter((pid) => Number.isInteger(pid) && isRunning(pid) && workingFolder(pid) === folder);
 }
 
 export const pause = (milliseconds: number) => new Promise<void>((resolve) => setTimeout(resolve, milliseconds));

@@ -6,8 +6,12 @@ import { Trouble } from "./trouble";
 const TAKEN = "EADDRINUSE";
 
 function listenTrouble(error: { code?: string }, port: number): unknown {
-  if (error.code === TAKEN) return new Trouble(`Port ${port} is taken by another program; stop it, or choose another with PORT=4181 bin/start.`);
-  if (error.code === "EACCES") return new Trouble(`Port ${port} may not be used by this user; choose one above 1023 with PORT.`);
+  if (error.code === TAKEN)
+    return new Trouble(
+      `Port ${port} is taken by another program; stop it, or choose another with PORT=4181 bin/start.`,
+    );
+  if (error.code === "EACCES")
+    return new Trouble(`Port ${port} may not be used by this user; choose one above 1023 with PORT.`);
   return error;
 }
 

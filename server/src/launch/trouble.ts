@@ -18,5 +18,7 @@ const SENTENCES: Readonly<Record<string, string>> = {
 /** The sentence for an error of the data folder, or the error itself when it is of another kind. */
 export function folderTrouble(folder: string, error: unknown): unknown {
   const sentence = SENTENCES[(error as SystemError).code ?? ""];
-  return sentence === undefined ? error : new Trouble(`The data folder ${folder} ${sentence}; choose another with WINTER_BEAD_DATA.`);
+  return sentence === undefined
+    ? error
+    : new Trouble(`The data folder ${folder} ${sentence}; choose another with WINTER_BEAD_DATA.`);
 }

@@ -10,7 +10,10 @@ export function sendProblem(ctx: Context, status: number, title: string, more: P
 }
 
 export const sendFieldErrors = (ctx: Context, errors: readonly FieldError[]) =>
-  sendProblem(ctx, 422, "Some figures need another look", { errors: [...errors], detail: errors.map((error) => error.message).join(" ") });
+  sendProblem(ctx, 422, "Some figures need another look", {
+    errors: [...errors],
+    detail: errors.map((error) => error.message).join(" "),
+  });
 
 interface DatabaseError {
   readonly code?: string;
@@ -54,10 +57,17 @@ function answerDatabaseError(ctx: Context, error: DatabaseError): boolean {
     return true;
   }
   if (/^22/.test(code)) {
-    sendProblem(ctx, 422, "Something in this cannot be kept", { detail: "A figure or a character is outside what the records can hold." });
+    sendProblem(ctx, 422, "Something in this cannot be kept", {
+      detail: "A figure or a character is outside what the records can hold.",
+    });
     return true;
   }
-  if (isUnreachable(code) || /Connection terminated|timeout exceeded|Client has encountered|not queryable|driver not connected/i.test(String((error as Error).message))) {
+  if (
+    isUnreachable(code) ||
+    /Connection terminated|timeout exceeded|Client has encountered|not queryable|driver not connected/i.test(
+      String((error as Error).message),
+    )
+  ) {
     sendUnavailable(ctx, "The records are out of reach for a moment");
     return true;
   }
@@ -71,7 +81,10 @@ function answerRequestError(ctx: Context, error: DatabaseError): boolean {
   }
   if (error.status !== undefined && error.status < 500) {
     const message = "Send one JSON object, as UTF-8.";
-    sendProblem(ctx, error.status, "The request could not be read", { detail: message, errors: [{ path: "", message }] });
+    sendProblem(ctx, error.status, "The request could not be read", {
+      detail: message,
+      errors: [{ path: "", message }],
+    });
     return true;
   }
   return false;
@@ -86,7 +99,14 @@ export const problems = (log: (error: unknown) => void) => async (ctx: Context, 
   } catch (caught) {
     const error = caught as DatabaseError;
     if (answerRequestError(ctx, error)) return;
-    if (answerDatabaseError(ctx, { ...error.driverError, code: error.driverError?.code ?? error.code, message: String((caught as Error).message) } as DatabaseError)) return;
+    if (
+      answerDatabaseError(ctx, {
+        ...error.driverError,
+        code: error.driverError?.code ?? error.code,
+        message: String((caught as Error).message),
+      } as DatabaseError)
+    )
+      return;
     log(caught);
     sendProblem(ctx, 500, "Winter Bead made a mistake; it was written to its log");
   }

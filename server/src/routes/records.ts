@@ -1,5 +1,12 @@
 import Router from "@koa/router";
-import { fieldErrorsOf, id as idSchema, RECORD_KINDS, RECORDS, revision as revisionSchema, type RecordKind } from "@winter-bead/contract";
+import {
+  fieldErrorsOf,
+  id as idSchema,
+  RECORD_KINDS,
+  RECORDS,
+  revision as revisionSchema,
+  type RecordKind,
+} from "@winter-bead/contract";
 import type { Context } from "koa";
 import type { DataSource } from "typeorm";
 import { inCrew, type Session } from "../store/crew-scope";
@@ -30,8 +37,12 @@ function parsePut(ctx: Context, kind: RecordKind): ParsedPut | undefined {
   const { replaces, voided, ...fields } = sent as { [field: string]: unknown };
   const revision = revisionSchema.safeParse({ replaces, voided });
   const body = RECORDS[kind].safeParse(fields);
-  if (body.success && revision.success) return { body: body.data as Body, replaces: revision.data.replaces, voided: revision.data.voided ?? false };
-  sendFieldErrors(ctx, [...(revision.error ? fieldErrorsOf(revision.error) : []), ...(body.error ? fieldErrorsOf(body.error) : [])]);
+  if (body.success && revision.success)
+    return { body: body.data as Body, replaces: revision.data.replaces, voided: revision.data.voided ?? false };
+  sendFieldErrors(ctx, [
+    ...(revision.error ? fieldErrorsOf(revision.error) : []),
+    ...(body.error ? fieldErrorsOf(body.error) : []),
+  ]);
   return undefined;
 }
 
@@ -39,7 +50,11 @@ function answerPut(ctx: Context, outcome: PutOutcome): void {
   if (outcome.outcome === "missing") return sendProblem(ctx, 404, "There is no such record to change");
   if (outcome.outcome === "refused") return sendFieldErrors(ctx, outcome.errors);
   if (outcome.outcome === "conflict") {
-    return sendProblem(ctx, 409, "This was changed meanwhile", { detail: "Another version is kept under this id; look at both and decide.", current: outcome.record, sent: ctx.request.body });
+    return sendProblem(ctx, 409, "This was changed meanwhile", {
+      detail: "Another version is kept under this id; look at both and decide.",
+      current: outcome.record,
+      sent: ctx.request.body,
+    });
   }
   ctx.status = outcome.outcome === "created" ? 201 : 200;
   ctx.body = outcome.record;
@@ -70,7 +85,12 @@ function addKind(router: Router, source: DataSource, kind: RecordKind): void {
 
   router.use(`/${kind}/:id`, (ctx, next) => {
     const id = idSchema.safeParse(ctx["params"].id);
-    return id.success ? next() : sendFieldErrors(ctx, fieldErrorsOf(id.error).map((error) => ({ ...error, path: "id" })));
+    return id.success
+      ? next()
+      : sendFieldErrors(
+          ctx,
+          fieldErrorsOf(id.error).map((error) => ({ ...error, path: "id" })),
+        );
   });
 
   router.get(`/${kind}/:id`, async (ctx) => {

@@ -14,7 +14,8 @@ interface Shipped {
 
 function filesBelow(folder: string): string[] {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) =>
-    entry.isDirectory() ? filesBelow(join(folder, entry.name)) : [join(folder, entry.name)]);
+    entry.isDirectory() ? filesBelow(join(folder, entry.name)) : [join(folder, entry.name)],
+  );
 }
 
 const readIfThere = (path: string, all: ReadonlySet<string>) => (all.has(path) ? readFileSync(path) : undefined);
@@ -27,7 +28,13 @@ function shippedFiles(folder: string): Map<string, Shipped> {
     if (/\.(br|gz)$/.test(path) || !statSync(path).isFile()) continue;
     const body = readFileSync(path);
     const etag = `"${createHash("sha256").update(body).digest("base64url").slice(0, 22)}"`;
-    shipped.set(`/${relative(folder, path)}`, { body, type: lookup(path) || "application/octet-stream", etag, br: readIfThere(`${path}.br`, all), gzip: readIfThere(`${path}.gz`, all) });
+    shipped.set(`/${relative(folder, path)}`, {
+      body,
+      type: lookup(path) || "application/octet-stream",
+      etag,
+      br: readIfThere(`${path}.br`, all),
+      gzip: readIfThere(`${path}.gz`, all),
+    });
   }
   return shipped;
 }

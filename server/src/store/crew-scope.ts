@@ -9,7 +9,11 @@ export interface Session {
 export const BUILT_IN_CREW = "00000000-0000-7000-8000-000000000001";
 
 /** Runs work in one transaction that sees the rows of one crew and no others. */
-export const inCrew = <T>(source: DataSource, session: Session, work: (manager: EntityManager) => Promise<T>): Promise<T> =>
+export const inCrew = <T>(
+  source: DataSource,
+  session: Session,
+  work: (manager: EntityManager) => Promise<T>,
+): Promise<T> =>
   source.transaction(async (manager) => {
     await manager.query(`SELECT set_config('winter_bead.crew', $1, true)`, [session.crewId]);
     return work(manager);

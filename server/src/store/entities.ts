@@ -21,10 +21,17 @@ const revision = {
   voided: { type: "boolean" },
 } satisfies Record<string, EntitySchemaColumnOptions>;
 
-const plain = (type: "text" | "integer" | "double precision" | "uuid" | "boolean" | "jsonb" | "date"): EntitySchemaColumnOptions => ({ type, nullable: true });
+const plain = (
+  type: "text" | "integer" | "double precision" | "uuid" | "boolean" | "jsonb" | "date",
+): EntitySchemaColumnOptions => ({ type, nullable: true });
 const named = (name: string, column: EntitySchemaColumnOptions): EntitySchemaColumnOptions => ({ ...column, name });
 const number = plain("double precision");
-const moment = (name: string): EntitySchemaColumnOptions => ({ name, type: "timestamptz", precision: 3, nullable: true });
+const moment = (name: string): EntitySchemaColumnOptions => ({
+  name,
+  type: "timestamptz",
+  precision: 3,
+  nullable: true,
+});
 
 const table = (name: string, columns: Record<string, EntitySchemaColumnOptions>) =>
   new EntitySchema<Row>({ name, tableName: name, columns: { ...key, ...revision, ...columns } });
@@ -33,24 +40,59 @@ const table = (name: string, columns: Record<string, EntitySchemaColumnOptions>)
 export const TABLES: Readonly<Record<RecordKind, EntitySchema<Row>>> = {
   sites: table("site", { name: plain("text"), note: plain("text") }),
   taps: table("tap", {
-    siteId: named("site_id", plain("uuid")), name: plain("text"), low: number, typical: number, high: number, scale: plain("jsonb"),
-    temperature: number, ph: number, alkalinity: number, silica: number,
+    siteId: named("site_id", plain("uuid")),
+    name: plain("text"),
+    low: number,
+    typical: number,
+    high: number,
+    scale: plain("jsonb"),
+    temperature: number,
+    ph: number,
+    alkalinity: number,
+    silica: number,
   }),
-  meters: table("meter", { name: plain("text"), scale: plain("jsonb"), compensated: plain("boolean"), checkedOn: named("checked_on", plain("date")) }),
+  meters: table("meter", {
+    name: plain("text"),
+    scale: plain("jsonb"),
+    compensated: plain("boolean"),
+    checkedOn: named("checked_on", plain("date")),
+  }),
   vessels: table("vessel", {
-    name: plain("text"), kind: plain("text"), grossVolume: named("gross_volume", number), diameter: number, emptyWeight: named("empty_weight", number),
-    fillFraction: named("fill_fraction", number), marks: plain("jsonb"),
+    name: plain("text"),
+    kind: plain("text"),
+    grossVolume: named("gross_volume", number),
+    diameter: number,
+    emptyWeight: named("empty_weight", number),
+    fillFraction: named("fill_fraction", number),
+    marks: plain("jsonb"),
   }),
   rigs: table("rig", {
-    name: plain("text"), use: named("water_use", plain("text")), tapId: named("tap_id", plain("uuid")), flow: number, stages: plain("jsonb"),
-    jobName: named("job_name", plain("text")), litresPerJob: named("litres_per_job", number), meterRollsOverAt: named("meter_rolls_over_at", number),
+    name: plain("text"),
+    use: named("water_use", plain("text")),
+    tapId: named("tap_id", plain("uuid")),
+    flow: number,
+    stages: plain("jsonb"),
+    jobName: named("job_name", plain("text")),
+    litresPerJob: named("litres_per_job", number),
+    meterRollsOverAt: named("meter_rolls_over_at", number),
   }),
   charges: table("charge", {
-    vesselId: named("vessel_id", plain("uuid")), rigId: named("rig_id", plain("uuid")), grade: plain("text"), resinLitres: named("resin_litres", number),
-    packing: plain("text"), stored: plain("jsonb"), filledAt: moment("filled_at"), startTotal: named("start_total", number), ended: plain("jsonb"),
+    vesselId: named("vessel_id", plain("uuid")),
+    rigId: named("rig_id", plain("uuid")),
+    grade: plain("text"),
+    resinLitres: named("resin_litres", number),
+    packing: plain("text"),
+    stored: plain("jsonb"),
+    filledAt: moment("filled_at"),
+    startTotal: named("start_total", number),
+    ended: plain("jsonb"),
   }),
   visits: table("visit", {
-    rigId: named("rig_id", plain("uuid")), tapId: named("tap_id", plain("uuid")), at: moment("at"), water: plain("jsonb"), note: plain("text"),
+    rigId: named("rig_id", plain("uuid")),
+    tapId: named("tap_id", plain("uuid")),
+    at: moment("at"),
+    water: plain("jsonb"),
+    note: plain("text"),
   }),
 };
 

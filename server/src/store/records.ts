@@ -22,7 +22,14 @@ export type PutOutcome =
 
 const DATES = new Set(["at", "filledAt"]);
 
-function toRow(crewId: string, id: string, version: number, voided: boolean, body: Body, columns: readonly string[]): Row {
+function toRow(
+  crewId: string,
+  id: string,
+  version: number,
+  voided: boolean,
+  body: Body,
+  columns: readonly string[],
+): Row {
   const row: Row = { crewId, id, version, voided };
   for (const column of columns) {
     const value = body[column];
@@ -32,22 +39,37 @@ function toRow(crewId: string, id: string, version: number, voided: boolean, bod
 }
 
 /** Fields of the record itself, in the order of its table. */
-const ownColumns = (kind: RecordKind) => Object.keys(TABLES[kind].options.columns).filter((name) => !["crewId", "id", "version", "voided"].includes(name));
+const ownColumns = (kind: RecordKind) =>
+  Object.keys(TABLES[kind].options.columns).filter((name) => !["crewId", "id", "version", "voided"].includes(name));
 
-const present = (entries: [string, unknown][]) => Object.fromEntries(entries.filter(([, value]) => value !== null && value !== undefined));
+const present = (entries: [string, unknown][]) =>
+  Object.fromEntries(entries.filter(([, value]) => value !== null && value !== undefined));
 
 function fromRow(kind: RecordKind, row: Row, readings: readonly ReadingRow[] | undefined): Kept {
-  const fields = ownColumns(kind).map((name): [string, unknown] => [name, row[name] instanceof Date ? (row[name] as Date).toISOString() : row[name]]);
-  return { ...present(fields), ...(readings && { readings: readings.map(readingFromRow) }), id: row.id, version: row.version, voided: row.voided };
+  const fields = ownColumns(kind).map((name): [string, unknown] => [
+    name,
+    row[name] instanceof Date ? (row[name] as Date).toISOString() : row[name],
+  ]);
+  return {
+    ...present(fields),
+    ...(readings && { readings: readings.map(readingFromRow) }),
+    id: row.id,
+    version: row.version,
+    voided: row.voided,
+  };
 }
 
-const readingFromRow = ({ id, point, meterId, scale, value, temperature }: ReadingRow) => present(Object.entries({ id, point, meterId, scale, value, temperature }));
+const readingFromRow = ({ id, point, meterId, scale, value, temperature }: ReadingRow) =>
+  present(Object.entries({ id, point, meterId, scale, value, temperature }));
 
 /** JSON as it will come back: no undefined, no prototype. */
 const plainJson = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
 
 export class Records {
-  constructor(private readonly manager: EntityManager, private readonly crewId: string) {}
+  constructor(
+    private readonly manager: EntityManager,
+    private readonly crewId: string,
+  ) {}
 
   /** One record, voided or not. */
   async get(kind: RecordKind, id: string): Promise<Kept | undefined> {
@@ -69,8 +91,16 @@ export class Records {
   }
 
   async versions(kind: RecordKind, id: string) {
-    const rows = await this.manager.find(VERSIONS, { where: { crewId: this.crewId, kind, id }, order: { version: "ASC" } });
-    return rows.map(({ version, voided, body, acceptedAt }) => ({ version, voided, body, acceptedAt: acceptedAt.toISOString() }));
+    const rows = await this.manager.find(VERSIONS, {
+      where: { crewId: this.crewId, kind, id },
+      order: { version: "ASC" },
+    });
+    return rows.map(({ version, voided, body, acceptedAt }) => ({
+      version,
+      voided,
+      body,
+      acceptedAt: acceptedAt.toISOString(),
+    }));
   }
 
   /**
@@ -78,12 +108,16 @@ export class Records {
    * no longer the newest, is a conflict.
    */
   async put(kind: RecordKind, id: string, body: Body, revision: Revision): Promise<PutOutcome> {
-    const row = await this.manager.findOne(TABLES[kind], { where: { crewId: this.crewId, id }, lock: { mode: "pessimistic_write" } });
+    const row = await this.manager.findOne(TABLES[kind], {
+      where: { crewId: this.crewId, id },
+      lock: { mode: "pessimistic_write" },
+    });
     const { replaces = 0 } = revision;
     if (!row && replaces > 0) return { outcome: "missing" };
     if (row) {
       const repeated = await this.wasAccepted(kind, id, replaces + 1, body, revision.voided);
-      if (repeated || row.version !== replaces) return { outcome: repeated ? "unchanged" : "conflict", record: await this.assemble(kind, row) };
+      if (repeated || row.version !== replaces)
+        return { outcome: repeated ? "unchanged" : "conflict", record: await this.assemble(kind, row) };
     }
     const strangers = await this.unknownVessels(kind, body);
     if (strangers.length > 0) return { outcome: "refused", errors: strangers };
@@ -92,7 +126,13 @@ export class Records {
     return { outcome: row ? "changed" : "created", record };
   }
 
-  private async wasAccepted(kind: RecordKind, id: string, version: number, body: Body, voided: boolean): Promise<boolean> {
+  private async wasAccepted(
+    kind: RecordKind,
+    id: string,
+    version: number,
+    body: Body,
+    voided: boolean,
+  ): Promise<boolean> {
     const known = await this.manager.findOneBy(VERSIONS, { crewId: this.crewId, kind, id, version });
     return known !== null && known.voided === voided && isDeepStrictEqual(plainJson(known.body), plainJson(body));
   }
@@ -102,13 +142,29 @@ export class Records {
     if (version === 1) await this.manager.insert(TABLES[kind], row as never);
     else await this.manager.update(TABLES[kind], { crewId: this.crewId, id }, row as never);
     if (kind === "visits") await this.writeReadings(id, body["readings"] as readonly ReadingRecord[]);
-    await this.manager.insert(VERSIONS, { crewId: this.crewId, kind, id, version, voided, body: body as never, acceptedAt: new Date() });
+    await this.manager.insert(VERSIONS, {
+      crewId: this.crewId,
+      kind,
+      id,
+      version,
+      voided,
+      body: body as never,
+      acceptedAt: new Date(),
+    });
   }
 
   private async writeReadings(visitId: string, readings: readonly ReadingRecord[]): Promise<void> {
     await this.manager.delete(READINGS, { crewId: this.crewId, visitId });
     const rows = readings.map(({ id, point, meterId, scale, value, temperature }, position) => ({
-      crewId: this.crewId, id, visitId, position, point, meterId: meterId ?? null, scale: scale ?? null, value, temperature: temperature ?? null,
+      crewId: this.crewId,
+      id,
+      visitId,
+      position,
+      point,
+      meterId: meterId ?? null,
+      scale: scale ?? null,
+      value,
+      temperature: temperature ?? null,
     }));
     if (rows.length > 0) await this.manager.insert(READINGS, rows as never);
   }
@@ -118,7 +174,10 @@ export class Records {
     if (kind !== "rigs") return [];
     const errors: FieldError[] = [];
     for (const [i, stage] of (body["stages"] as readonly Stage[]).entries()) {
-      if (stage.kind === "resin" && !(await this.manager.existsBy(TABLES.vessels, { crewId: this.crewId, id: stage.vesselId }))) {
+      if (
+        stage.kind === "resin" &&
+        !(await this.manager.existsBy(TABLES.vessels, { crewId: this.crewId, id: stage.vesselId }))
+      ) {
         errors.push({ path: `stages.${i}.vesselId`, message: "This vessel is not known here." });
       }
     }
@@ -135,8 +194,12 @@ export class Records {
     if (visitIds.length === 0) return byVisit;
     const rows = await this.manager
       .createQueryBuilder(READINGS, "reading")
-      .where("reading.crewId = :crewId AND reading.visitId = ANY(:visitIds)", { crewId: this.crewId, visitIds: [...visitIds] })
-      .orderBy("reading.visitId").addOrderBy("reading.position")
+      .where("reading.crewId = :crewId AND reading.visitId = ANY(:visitIds)", {
+        crewId: this.crewId,
+        visitIds: [...visitIds],
+      })
+      .orderBy("reading.visitId")
+      .addOrderBy("reading.position")
       .getMany();
     for (const row of rows) byVisit.set(row.visitId, [...(byVisit.get(row.visitId) ?? []), row]);
     return byVisit;

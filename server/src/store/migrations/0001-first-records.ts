@@ -45,13 +45,17 @@ export class FirstRecords1795000000001 implements MigrationInterface {
     for (const statement of TABLES) await runner.query(statement);
     for (const table of OF_A_CREW) {
       await runner.query(`ALTER TABLE ${table} ENABLE ROW LEVEL SECURITY`);
-      await runner.query(`CREATE POLICY own_crew ON ${table} USING (crew_id = nullif(current_setting('winter_bead.crew', true), '')::uuid)`);
+      await runner.query(
+        `CREATE POLICY own_crew ON ${table} USING (crew_id = nullif(current_setting('winter_bead.crew', true), '')::uuid)`,
+      );
       const rights = table === "record_version" ? "SELECT, INSERT" : "SELECT, INSERT, UPDATE";
       await runner.query(`GRANT ${rights} ON ${table} TO winter_bead_app`);
     }
     await runner.query(`GRANT DELETE ON reading TO winter_bead_app`);
     await runner.query(`ALTER TABLE crew ENABLE ROW LEVEL SECURITY`);
-    await runner.query(`CREATE POLICY own_crew ON crew USING (id = nullif(current_setting('winter_bead.crew', true), '')::uuid)`);
+    await runner.query(
+      `CREATE POLICY own_crew ON crew USING (id = nullif(current_setting('winter_bead.crew', true), '')::uuid)`,
+    );
     await runner.query(`GRANT SELECT ON crew TO winter_bead_app`);
   }
 
