@@ -10,7 +10,7 @@ import { typedNumber } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
 import { SCALE_OPTIONS } from "./presets";
-import { toScale } from "./TapForm";
+import { toScale } from "./tap-values";
 
 interface MeterValues {
   name: string;

@@ -1,155 +1,20 @@
-import {
-  cylinderLitres,
-  MARKS,
-  wetWeight,
-  type Marks,
-  type Rig,
-  type Stage,
-  type Use,
-  type Vessel,
-  type VesselKind,
-} from "@winter-bead/core";
+import { MARKS, wetWeight, type Use } from "@winter-bead/core";
 import { View } from "@tamagui/core";
 import { router } from "expo-router";
 import { useState } from "react";
+import type { UseFormReturn } from "react-hook-form";
 import type { Kept } from "../../data/api";
 import { change, keep, newId, useRecords } from "../../data/store";
 import { useSettings } from "../../data/settings";
-import { Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
+import { Choice, EmptyState, HeavyButton, TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
 import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
-import { shown, threeDigits, toInternal, toShown, typedNumber, unitOf, type Units } from "../../ui/format";
+import { shown, threeDigits, toShown, unitOf, type Units } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Heading, Small } from "../../ui/words";
-import {
-  KIND_OPTIONS,
-  marksChoiceOf,
-  marksOptions,
-  USE_OPTIONS,
-  usualMarks,
-  VESSEL_PRESETS,
-  type MarksChoice,
-  type VesselPreset,
-} from "./presets";
-
-interface RigValues {
-  name: string;
-  use: Use;
-  tapId: string;
-  flow: string;
-  jobName: string;
-  litresPerJob: string;
-  before: string;
-  rejection: string;
-  vesselName: string;
-  kind: VesselKind;
-  sizeBy: "volume" | "height";
-  grossVolume: string;
-  diameter: string;
-  height: string;
-  emptyWeight: string;
-  fillPercent: string;
-  marks: MarksChoice;
-  watch: string;
-  limit: string;
-  hard: string;
-}
-
-const JOBS: Readonly<Record<Use, { readonly name: string; readonly litres: number }>> = {
-  glass: { name: "house", litres: 60 },
-  paint: { name: "car", litres: 40 },
-  aquarium: { name: "water change", litres: 45 },
-};
-
-const text = (value: number | undefined) => (value === undefined ? "" : String(Number(value.toPrecision(5))));
-
-function beforeOf(stages: readonly Stage[] | undefined): string {
-  if (!stages) return "none";
-  if (stages.some((stage) => stage.kind === "membrane")) return "membrane";
-  return stages.some((stage) => stage.kind === "sediment" || stage.kind === "carbon") ? "filters" : "none";
-}
-
-function stagesOf(values: RigValues, vesselId: string): Stage[] {
-  const resin: Stage = { kind: "resin", vesselId };
-  if (values.before === "none") return [resin];
-  const filters: Stage[] = [{ kind: "sediment" }, { kind: "carbon" }];
-  if (values.before === "filters") return [...filters, resin];
-  return [...filters, { kind: "membrane", rejection: (typedNumber(values.rejection) ?? NaN) / 100 }, resin];
-}
-
-function marksOf(values: RigValues): Marks {
-  if (values.marks !== "own") return MARKS[values.marks];
-  return {
-    watch: typedNumber(values.watch) as number,
-    limit: typedNumber(values.limit) as number,
-    hard: typedNumber(values.hard) as number,
-    scale: "nacl",
-    ...(values.use === "aquarium" ? { capacityUsed: 0.9 } : {}),
-  };
-}
-
-const internal = (quantity: Parameters<typeof toInternal>[0], value: string, units: Units) => {
-  const number = typedNumber(value);
-  return number === undefined ? undefined : toInternal(quantity, number, units);
-};
-
-function vesselBody(values: RigValues, units: Units): Omit<Vessel, "id"> {
-  const diameter = internal("length", values.diameter, units);
-  const height = internal("length", values.height, units);
-  const measured = diameter !== undefined && height !== undefined ? cylinderLitres(diameter, height) : undefined;
-  return {
-    name: values.vesselName || `${values.name} vessel`,
-    kind: values.kind,
-    grossVolume: (values.sizeBy === "height" ? measured : internal("volume", values.grossVolume, units)) as number,
-    diameter: diameter as number,
-    emptyWeight: internal("weight", values.emptyWeight, units),
-    fillFraction: (typedNumber(values.fillPercent) ?? NaN) / 100,
-    marks: marksOf(values),
-  };
-}
-
-function rigBody(values: RigValues, vesselId: string, units: Units, known: Rig | undefined): Omit<Rig, "id"> {
-  return {
-    name: values.name,
-    use: values.use,
-    tapId: values.tapId,
-    flow: internal("flow", values.flow, units) as number,
-    stages: stagesOf(values, vesselId),
-    jobName: values.jobName,
-    litresPerJob: internal("volume", values.litresPerJob, units) as number,
-    meterRollsOverAt: known?.meterRollsOverAt,
-  };
-}
-
-function valuesOf(rig: Rig | undefined, vessel: Vessel | undefined, firstTap: string, units: Units): RigValues {
-  const membrane = rig?.stages.find((stage) => stage.kind === "membrane");
-  const preset = VESSEL_PRESETS[3]!;
-  const use = rig?.use ?? "glass";
-  const marks = vessel?.marks ?? MARKS["glass-10"];
-  const size = vessel ?? preset;
-  return {
-    name: rig?.name ?? "",
-    use,
-    tapId: rig?.tapId ?? firstTap,
-    flow: text(toShown("flow", rig?.flow ?? preset.flow, units)),
-    jobName: rig?.jobName ?? JOBS[use].name,
-    litresPerJob: text(toShown("volume", rig?.litresPerJob ?? JOBS[use].litres, units)),
-    before: beforeOf(rig?.stages),
-    rejection: text(100 * (membrane?.kind === "membrane" ? membrane.rejection : 0.95)),
-    vesselName: vessel?.name ?? "",
-    kind: size.kind,
-    sizeBy: "volume",
-    grossVolume: text(toShown("volume", size.grossVolume, units)),
-    diameter: text(toShown("length", size.diameter, units)),
-    height: "",
-    emptyWeight: text(size.emptyWeight === undefined ? undefined : toShown("weight", size.emptyWeight, units)),
-    fillPercent: text(100 * size.fillFraction),
-    marks: vessel ? marksChoiceOf(vessel.marks) : usualMarks(use),
-    watch: text(marks.watch),
-    limit: text(marks.limit),
-    hard: text(marks.hard),
-  };
-}
+import { KIND_OPTIONS, marksOptions, USE_OPTIONS, usualMarks, type VesselPreset } from "./presets";
+import { JOBS, rigBody, rigValues, text, vesselBody, type RigValues } from "./rig-values";
+import { SizePresets } from "./SizePresets";
 
 function WeightNote({ values, units }: { readonly values: RigValues; readonly units: Units }) {
   const vessel = vesselBody(values, units);
@@ -162,6 +27,60 @@ function WeightNote({ values, units }: { readonly values: RigValues; readonly un
   const { text: number, unit } = shown("weight", weight.value.kilograms, units);
   return (
     <Small>{`Holds ${threeDigits(toShown("resinVolume", vessel.grossVolume * vessel.fillFraction, units))} ${unitOf("resinVolume", units)} of resin; weighs about ${number} ${unit} wet${weight.value.twoPeople ? ": lift with two, and follow your local rules for lifting" : ""}.`}</Small>
+  );
+}
+
+/** The vessel's kind, size, fill and marks. */
+function VesselFields({ form }: { readonly form: UseFormReturn<RigValues> }) {
+  const { units } = useSettings();
+  const { control } = form;
+  const values = form.watch();
+  const applyPreset = (preset: VesselPreset) => {
+    const set = (name: keyof RigValues, value: string) => form.setValue(name, value as never);
+    set("kind", preset.kind);
+    set("sizeBy", "volume");
+    set("grossVolume", text(toShown("volume", preset.grossVolume, units)));
+    set("diameter", text(toShown("length", preset.diameter, units)));
+    set("emptyWeight", text(toShown("weight", preset.emptyWeight, units)));
+    set("fillPercent", text(100 * preset.fillFraction));
+    set("flow", text(toShown("flow", preset.flow, units)));
+  };
+  return (
+    <View gap="$4">
+      <Heading>Vessel</Heading>
+      <SizePresets units={units} onChoose={applyPreset} />
+      <FormChoice control={control} name="kind" label="Kind" options={KIND_OPTIONS} />
+      <Choice
+        label="Size by"
+        value={values.sizeBy}
+        options={[
+          { value: "volume", label: "Volume" },
+          { value: "height", label: "Diameter and height" },
+        ]}
+        onChange={(sizeBy) => form.setValue("sizeBy", sizeBy)}
+      />
+      <FieldRow>
+        {values.sizeBy === "volume" ? (
+          <FormNumber control={control} name="grossVolume" label="Volume inside" unit={unitOf("volume", units)} />
+        ) : (
+          <FormNumber control={control} name="height" label="Inner height" unit={unitOf("length", units)} />
+        )}
+        <FormNumber control={control} name="diameter" label="Inner diameter" unit={unitOf("length", units)} />
+        <FormNumber control={control} name="fillPercent" label="Filled to" unit="%" />
+        <FormNumber control={control} name="emptyWeight" label="Weight empty" unit={unitOf("weight", units)} />
+      </FieldRow>
+      <WeightNote values={values} units={units} />
+      <FormChoice control={control} name="marks" label="Marks, ppm NaCl" options={marksOptions(values.use)} />
+      {values.marks === "own" ? (
+        <FieldRow>
+          <FormNumber control={control} name="watch" label="Watch from" unit="ppm NaCl" />
+          <FormNumber control={control} name="limit" label="Limit" unit="ppm NaCl" />
+          <FormNumber control={control} name="hard" label="Hard mark" unit="ppm NaCl" />
+        </FieldRow>
+      ) : (
+        <Small>{`Watch from ${MARKS[values.marks].watch}, limit ${MARKS[values.marks].limit}, hard mark ${MARKS[values.marks].hard} ppm NaCl.`}</Small>
+      )}
+    </View>
   );
 }
 
@@ -184,21 +103,11 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
   const vessel = stage?.kind === "resin" ? vessels.find((each) => each.id === stage.vesselId) : undefined;
   const form = useKeptForm<RigValues>(
     `rig:${rig?.id ?? "new"}:${units}`,
-    valuesOf(rig, vessel, taps[0]?.id ?? "", units),
+    rigValues(rig, vessel, taps[0]?.id ?? "", units),
   );
   const { control, watch, getValues, setValue, clearErrors } = form;
   const values = watch();
 
-  const applyPreset = (preset: VesselPreset) => {
-    const set = (name: keyof RigValues, value: string) => setValue(name, value as never);
-    set("kind", preset.kind);
-    set("sizeBy", "volume");
-    set("grossVolume", text(toShown("volume", preset.grossVolume, units)));
-    set("diameter", text(toShown("length", preset.diameter, units)));
-    set("emptyWeight", text(toShown("weight", preset.emptyWeight, units)));
-    set("fillPercent", text(100 * preset.fillFraction));
-    set("flow", text(toShown("flow", preset.flow, units)));
-  };
   const applyUse = (use: Use) => {
     setValue("marks", usualMarks(use));
     setValue("jobName", JOBS[use].name);
@@ -261,46 +170,7 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
           hint="95 to 98 when in order"
         />
       ) : null}
-      <Heading>Vessel</Heading>
-      <View flexDirection="row" flexWrap="wrap" gap="$2" role="group" aria-label="Start from a size">
-        {VESSEL_PRESETS.map((preset) => (
-          <PlainButton
-            key={preset.name}
-            onPress={() => applyPreset(preset)}
-          >{`${preset.name}, ${threeDigits(toShown("volume", preset.grossVolume, units))} ${unitOf("volume", units)}`}</PlainButton>
-        ))}
-      </View>
-      <FormChoice control={control} name="kind" label="Kind" options={KIND_OPTIONS} />
-      <Choice
-        label="Size by"
-        value={values.sizeBy}
-        options={[
-          { value: "volume", label: "Volume" },
-          { value: "height", label: "Diameter and height" },
-        ]}
-        onChange={(sizeBy) => setValue("sizeBy", sizeBy)}
-      />
-      <FieldRow>
-        {values.sizeBy === "volume" ? (
-          <FormNumber control={control} name="grossVolume" label="Volume inside" unit={unitOf("volume", units)} />
-        ) : (
-          <FormNumber control={control} name="height" label="Inner height" unit={unitOf("length", units)} />
-        )}
-        <FormNumber control={control} name="diameter" label="Inner diameter" unit={unitOf("length", units)} />
-        <FormNumber control={control} name="fillPercent" label="Filled to" unit="%" />
-        <FormNumber control={control} name="emptyWeight" label="Weight empty" unit={unitOf("weight", units)} />
-      </FieldRow>
-      <WeightNote values={values} units={units} />
-      <FormChoice control={control} name="marks" label="Marks, ppm NaCl" options={marksOptions(values.use)} />
-      {values.marks === "own" ? (
-        <FieldRow>
-          <FormNumber control={control} name="watch" label="Watch from" unit="ppm NaCl" />
-          <FormNumber control={control} name="limit" label="Limit" unit="ppm NaCl" />
-          <FormNumber control={control} name="hard" label="Hard mark" unit="ppm NaCl" />
-        </FieldRow>
-      ) : (
-        <Small>{`Watch from ${MARKS[values.marks].watch}, limit ${MARKS[values.marks].limit}, hard mark ${MARKS[values.marks].hard} ppm NaCl.`}</Small>
-      )}
+      <VesselFields form={form} />
       <Heading>Work</Heading>
       <FieldRow>
         <FormNumber control={control} name="flow" label="Usual flow" unit={unitOf("flow", units)} />

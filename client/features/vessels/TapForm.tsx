@@ -1,4 +1,3 @@
-import type { Scale, Tap } from "@winter-bead/core";
 import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "@tamagui/core";
@@ -8,30 +7,14 @@ import { useSettings } from "../../data/settings";
 import { HeavyButton, TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
 import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
-import { scaleUnit, toInternal, toShown, typedNumber, unitOf } from "../../ui/format";
+import { scaleUnit, unitOf } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
 import { SCALE_OPTIONS } from "./presets";
+import { NEW_SITE, tapBody, tapValues, toScale, type TapValues } from "./tap-values";
 
-interface TapValues {
-  siteId: string;
-  siteName: string;
-  name: string;
-  low: string;
-  typical: string;
-  high: string;
-  scale: string;
-  temperature: string;
-  ph: string;
-  alkalinity: string;
-  silica: string;
-}
-
-const NEW_SITE = "new";
-const text = (value: number | undefined) => (value === undefined ? "" : String(Number(value.toPrecision(6))));
-
-/** One reading fills the range about it until more are known. */
-const ONE_READING_SPREAD = 0.15;
+/** Stands for the place that is kept only once everything is right. */
+const NOT_YET = "00000000-0000-7000-8000-000000000000";
 
 /** A place and the tap that feeds the vessel there. */
 export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
@@ -39,45 +22,10 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
   const { records: sites } = useRecords("sites");
   const [more, setMore] = useState(false);
   const [trouble, setTrouble] = useState<string>();
-  const form = useKeptForm<TapValues>(`tap:${tap?.id ?? "new"}`, {
-    siteId: tap?.siteId ?? sites[0]?.id ?? NEW_SITE,
-    siteName: "",
-    name: tap?.name ?? "",
-    low: text(tap?.low),
-    typical: text(tap?.typical),
-    high: text(tap?.high),
-    scale: String(tap?.scale ?? "nacl"),
-    temperature: text(tap?.temperature === undefined ? undefined : toShown("temperature", tap.temperature, units)),
-    ph: text(tap?.ph),
-    alkalinity: text(tap?.alkalinity),
-    silica: text(tap?.silica),
-  });
+  const form = useKeptForm<TapValues>(`tap:${tap?.id ?? "new"}`, tapValues(tap, sites[0]?.id, units));
   const { control, watch, getValues, clearErrors } = form;
   const scale = watch("scale");
   const makesSite = watch("siteId") === NEW_SITE || !sites.some((site) => site.id === watch("siteId"));
-
-  const bodyOf = (values: TapValues, siteId: string): Omit<Tap, "id"> => {
-    const typical = typedNumber(values.typical);
-    const temperature = typedNumber(values.temperature);
-    const low =
-      typedNumber(values.low) ??
-      (values.low === "" && typical !== undefined ? typical * (1 - ONE_READING_SPREAD) : undefined);
-    const high =
-      typedNumber(values.high) ??
-      (values.high === "" && typical !== undefined ? typical * (1 + ONE_READING_SPREAD) : undefined);
-    return {
-      siteId,
-      name: values.name,
-      low: low as number,
-      typical: typical as number,
-      high: high as number,
-      scale: toScale(values.scale),
-      temperature: temperature === undefined ? undefined : toInternal("temperature", temperature, units),
-      ph: typedNumber(values.ph),
-      alkalinity: typedNumber(values.alkalinity),
-      silica: typedNumber(values.silica),
-    };
-  };
 
   const save = async () => {
     const { complaintsAbout } = await import("./check-record");
@@ -87,13 +35,13 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
     const siteComplaints = makesSite
       ? complaintsAbout("sites", site).map((each) => ({ ...each, path: "siteName" }))
       : [];
-    const draft = bodyOf(values, makesSite ? "00000000-0000-7000-8000-000000000000" : values.siteId);
+    const draft = tapBody(values, makesSite ? NOT_YET : values.siteId, units);
     const complaints = [...siteComplaints, ...complaintsAbout("taps", draft)];
     setTrouble(placeComplaints(form, complaints, { siteId: "siteName" }));
     if (complaints.length > 0) return;
     const siteId = makesSite ? await keep("sites", site) : values.siteId;
-    if (tap) await change("taps", tap, bodyOf(values, siteId));
-    else await keep("taps", bodyOf(values, siteId));
+    if (tap) await change("taps", tap, tapBody(values, siteId, units));
+    else await keep("taps", tapBody(values, siteId, units));
     form.forget();
     showToast({ words: `Kept: ${values.name}.` });
     router.navigate("/setup");
@@ -144,6 +92,3 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
     </View>
   );
 }
-
-export const toScale = (value: string): Scale =>
-  ["nacl", "442", "kcl", "ec"].includes(value) ? (value as Scale) : Number(value);

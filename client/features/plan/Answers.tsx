@@ -1,0 +1,187 @@
+import { flowsUp, type School, type SchoolLife, type VesselKind } from "@winter-bead/core";
+import { View } from "@tamagui/core";
+import { BeadColumn } from "../../ui/BeadColumn";
+import { Card } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
+import { litres, litresRange, shown, threeDigits, unitOf, type Units } from "../../ui/format";
+import { Big, Body, Heading, Small, Strong } from "../../ui/words";
+import { proportionOf } from "../run/RigColumn";
+import type { GallonsAnswer, GallonsQuestion } from "./gallons";
+
+const SCHOOL_NAMES: Readonly<Record<School, string>> = {
+  constant: "Trade constant / ppm",
+  rating: "Maker's rating, scaled",
+  chemistry: "Resin chemistry, your limit",
+  history: "Your own past charges",
+};
+
+function SchoolRow({
+  life,
+  most,
+  answer,
+  units,
+}: {
+  readonly life: SchoolLife;
+  readonly most: number;
+  readonly answer: GallonsAnswer;
+  readonly units: Units;
+}) {
+  const share = (value: number): `${number}%` => `${Math.min(100, Math.max(0, (100 * value) / most))}%`;
+  return (
+    <View testID={`school-${life.school}`}>
+      <Explained explanation={answer.explanations[life.school]} testID={`explain-${life.school}`}>
+        <View gap={3} paddingVertical={5}>
+          <View flexDirection="row" justifyContent="space-between" alignItems="baseline" columnGap="$2" flexWrap="wrap">
+            <Body>{SCHOOL_NAMES[life.school]}</Body>
+            <Body>
+              <Strong testID={`school-${life.school}-typical`} textDecorationLine="underline">
+                {litres(life.typical, units)}
+              </Strong>
+              {`  ${litresRange(life.low, life.high, units)}`}
+            </Body>
+          </View>
+          <View position="relative" height={8} backgroundColor="$ice" borderRadius="$1" overflow="hidden" aria-hidden>
+            <View
+              position="absolute"
+              left={share(life.low)}
+              width={share(life.high - life.low)}
+              top={0}
+              bottom={0}
+              backgroundColor="$frost"
+            />
+            <View position="absolute" left={share(life.typical)} width={3} top={0} bottom={0} backgroundColor="$ink" />
+          </View>
+        </View>
+      </Explained>
+    </View>
+  );
+}
+
+export function Headline({
+  answer,
+  question,
+  kind,
+  units,
+}: {
+  readonly answer: GallonsAnswer;
+  readonly question: GallonsQuestion;
+  readonly kind: VesselKind;
+  readonly units: Units;
+}) {
+  const chemistry = answer.schools.find((life) => life.school === "chemistry")!;
+  const { text: number, unit } = shown("volume", chemistry.typical, units);
+  const { front, throughput } = answer.column;
+  const depth = (share: number) => `${Math.round(100 * share)} %`;
+  return (
+    <Card flexDirection="row" gap="$4" borderColor="$ink">
+      <BeadColumn
+        testID="plan-column"
+        throughput={throughput}
+        transferUnits={answer.bed.transferUnits}
+        front={front}
+        up={flowsUp(kind)}
+        proportion={proportionOf(question.diameter, question.grossVolume)}
+        height={150}
+        label={`After ${litres(answer.column.litres, units)}: front between ${depth(front.low)} and ${depth(front.high)} of the depth`}
+      />
+      <View flex={1} gap="$1" minWidth={0}>
+        {answer.life.reachable ? (
+          <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
+            <Big testID="life-typical" fontSize={40} lineHeight={44}>
+              {number}
+            </Big>
+            <Strong>{unit}</Strong>
+          </View>
+        ) : (
+          <Strong fontSize="$4">Out of reach</Strong>
+        )}
+        {answer.life.reachable ? (
+          <Body testID="life-range">
+            {litresRange(chemistry.low, chemistry.high, units)} to {question.limit} ppm NaCl
+          </Body>
+        ) : null}
+        <Body role="status">{answer.life.reason ?? `The ${answer.life.limitingSide} beads end it.`}</Body>
+        {answer.hiddenLoad ? (
+          <Body>Until anything leaks: carbon dioxide and silica count here, and a meter shows their end later.</Body>
+        ) : null}
+        <Small>{`Drawn after ${litres(answer.column.litres, units)}; the band is your feed's range.`}</Small>
+      </View>
+    </Card>
+  );
+}
+
+const percent = (share: number) => `${threeDigits(100 * share)} %`;
+
+export function BedFacts({ answer, units }: { readonly answer: GallonsAnswer; readonly units: Units }) {
+  const { bed, bedExplanations, weight, weightExplanation, flow } = answer;
+  const pressure = shown("pressure", bed.pressureLoss, units);
+  const facts = [
+    { name: "Contact time", value: `${threeDigits(bed.contactSeconds)} s`, because: bedExplanations.contact },
+    {
+      name: "Bed volumes an hour",
+      value: `${threeDigits(bed.bedVolumesPerHour)} per h`,
+      because: bedExplanations.bedVolumes,
+    },
+    {
+      name: "Pressure loss in the beads",
+      value: `${pressure.text} ${pressure.unit}`,
+      because: bedExplanations.pressure,
+    },
+  ];
+  const heavy = weight && shown("weight", weight.kilograms, units);
+  return (
+    <View gap="$2">
+      <Heading>In the vessel</Heading>
+      {facts.map(({ name, value, because }) => (
+        <Explained key={name} explanation={because}>
+          <View flexDirection="row" justifyContent="space-between">
+            <Body>{name}</Body>
+            <Strong textDecorationLine="underline">{value}</Strong>
+          </View>
+        </Explained>
+      ))}
+      {heavy ? (
+        <Explained explanation={weightExplanation}>
+          <View flexDirection="row" justifyContent="space-between">
+            <Body>Weight, wet</Body>
+            <Strong textDecorationLine="underline">
+              {heavy.text} {heavy.unit}
+              {weight.twoPeople ? ", lift with two" : ""}
+            </Strong>
+          </View>
+        </Explained>
+      ) : null}
+      {flow ? (
+        <Body testID="flow-verdict">{`Turned down to ${shown("flow", flow.lower.flow, units).text} ${unitOf("flow", units)}, contact alone gives ${percent(flow.byContact)} more litres; the water not used gives ${percent(flow.bySaving)} more jobs.`}</Body>
+      ) : null}
+      {answer.life.warnings.map((warning) => (
+        <Body key={warning.code} role="note">
+          {warning.message}
+        </Body>
+      ))}
+    </View>
+  );
+}
+
+export function Schools({ answer, units }: { readonly answer: GallonsAnswer; readonly units: Units }) {
+  const most = Math.max(...answer.schools.map((life) => life.high));
+  const { least, most: largest, ratio } = answer.spread;
+  const hasHistory = answer.schools.some((life) => life.school === "history");
+  return (
+    <View>
+      <Heading>Four schools</Heading>
+      {answer.schools.map((life) => (
+        <SchoolRow key={life.school} life={life} most={most} answer={answer} units={units} />
+      ))}
+      {hasHistory ? null : (
+        <Small testID="school-history">
+          Your own past charges: none of this resin has ended yet; from the first one on they stand here.
+        </Small>
+      )}
+      {answer.claimTooHigh ? (
+        <Body role="note">{`The rating claims ${answer.claimTooHigh.toFixed(2)} eq per litre of resin: more than the beads' own chemistry can hold.`}</Body>
+      ) : null}
+      <Small testID="schools-spread">{`From ${litres(least, units)} to ${litres(largest, units)}: ${ratio.toFixed(1)} times apart. Tap a number for its working.`}</Small>
+    </View>
+  );
+}
