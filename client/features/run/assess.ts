@@ -59,7 +59,7 @@ export function verdictOf({ rig, vessel }: RigFacts, where: Standing): Verdict {
     outputs: where.outputs.map((reading) => reading.ec25),
     left: where.left,
     spentShare: where.spentShare,
-    capacityShare: where.throughput.typical,
+    capacityShare: where.promisedShare,
     litresPerJob: rig.litresPerJob,
   });
 }

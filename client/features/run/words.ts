@@ -41,6 +41,7 @@ export function verdictWords(facts: RigFacts, verdict: Verdict, where: Standing,
   const left = litresRange(where.left.low, where.left.high, units);
   const toHard = litresRange(where.leftToHard.low, where.leftToHard.high, units);
   const used = threeDigits(100 * where.throughput.typical);
+  const promised = threeDigits(100 * where.promisedShare);
   const reasons: Readonly<Record<Verdict["reason"], string>> = {
     "no-reading": `No output reading of this charge yet. By the count ${left} to your limit of ${marks.limit} ${unit}.`,
     "below-watch": `${capital(mean)} ${output}, below your watch mark of ${marks.watch}. ${capital(left)} to your limit of ${marks.limit}.`,
@@ -51,7 +52,7 @@ export function verdictWords(facts: RigFacts, verdict: Verdict, where: Standing,
     "above-hard": `${capital(mean)} ${output}, above your hard mark of ${marks.hard}. This water leaves marks.`,
     "odd-reading": `Out ${output}, but the count says only ${used} % of the capacity is used and the reading before was clean. Let it run a minute and read again; look at the bypass and the probe.`,
     "odd-reading-above-hard": `Out ${output}, above your hard mark of ${marks.hard}, yet only ${used} % of the capacity is used. Don't use this water; run a minute, look at the bypass and the probe, read again.`,
-    "capacity-used": `${used} % of the capacity is used, and you act at ${threeDigits(100 * (marks.capacityUsed ?? 1))} %: ammonia and silica are let go first, unseen by the meter.`,
+    "capacity-used": `${promised} % of the capacity is used, and you act at ${threeDigits(100 * (marks.capacityUsed ?? 1))} %: ammonia and silica are let go first, unseen by the meter.`,
     "nearly-used": `${capital(mean)} ${output}, but ${used} % of the capacity is used: ${left} to your limit.`,
     "short-of-a-job": `${capital(left)} to your limit: at worst less than one ${rig.jobName} of ${litres(rig.litresPerJob, units)}.`,
   };

@@ -56,7 +56,7 @@ export function flowPaths(spread: number): FlowPaths {
 
 /**
  * Breakthrough averaged over unequal flow paths: `Σ share X(T/τ)`.
- * @example meanBreakthrough(0.9, 31.6, flowPaths(0.05)) // about 0.024
+ * @example meanBreakthrough(0.9, 31.6, flowPaths(0.05)) // about 0.047
  */
 export function meanBreakthrough(throughput: number, transferUnits: number, paths: FlowPaths): number {
   const { capacity, share } = paths;

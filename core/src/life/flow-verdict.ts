@@ -27,7 +27,7 @@ export interface FlowVerdict {
  * @param minutesPerJob how long the water runs in one job, the same at both flows
  * @param lowerFlow L/min, below the present flow
  * @returns litres and jobs at both flows, or a fault when the lower flow is none
- * @example flowVerdict(input, 2.4, 18) // byContact about 0.01, bySaving about 0.33
+ * @example flowVerdict(input, 2.4, 18) // byContact 0.007, bySaving 0.42, from 3.4 L/min
  */
 export function flowVerdict(input: LifeInput, lowerFlow: number, minutesPerJob: number): Result<FlowVerdict> {
   const ranges = checkRanges(

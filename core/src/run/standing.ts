@@ -54,6 +54,8 @@ export interface Standing {
   readonly feed: ThreeOf<number>;
   /** Load put on as a share of capacity: low pairs with the high capacity. */
   readonly throughput: ThreeOf<number>;
+  /** Load put on as a share of what grade and past charges promise, whatever this charge's readings say. */
+  readonly promisedShare: number;
   /** Throughput at the limit for the likeliest width. */
   readonly limitThroughput: number;
   /** Litres to the limit; once above it, to the hard mark (`leftTo`). */
@@ -339,6 +341,7 @@ function standingOf(
     capacityByCount: capacityRange(counted),
     feed,
     throughput,
+    promisedShare: usedPerLitre / capacityRange(past.grid).median,
     limitThroughput,
     left,
     leftTo,

@@ -33,7 +33,7 @@ export interface VerdictInput {
   readonly left: { readonly low: number; readonly typical: number };
   /** Load put on as a share of what ends it. */
   readonly spentShare: number;
-  /** Load put on as a share of capacity. */
+  /** Load put on as a share of what the resin should hold by its grade and past charges. */
   readonly capacityShare: number;
   readonly litresPerJob: number;
 }

@@ -1,0 +1,192 @@
+import { explainConstantLife, explainLife, frontDepth, shareTaken, unwrap } from "@winter-bead/core";
+import { fireEvent, screen, within } from "@testing-library/react";
+import { BeadColumn, type BeadColumnProps } from "../ui/BeadColumn";
+import { Caution, Choice, HeavyButton } from "../ui/boxes";
+import { Explained } from "../ui/Explained";
+import { NumberField } from "../ui/fields";
+import { NumberPad } from "../ui/NumberPad";
+import { StateRing } from "../ui/StateRing";
+import { FrontChart } from "../features/history/FrontChart";
+import { assessQuickly } from "../features/run/assess";
+import { inApp } from "./in-app";
+import { clean, rigWith } from "./sample-rig";
+
+describe("the number pad", () => {
+  test("has twelve named keys that say what was pressed", () => {
+    const pressed: string[] = [];
+    inApp(<NumberPad onKey={(key) => pressed.push(key)} />);
+    const keys = within(screen.getByRole("group", { name: "Number pad" })).getAllByRole("button");
+    expect(keys).toHaveLength(12);
+    for (const name of ["7", "Point", "Delete the last digit"]) fireEvent.click(screen.getByRole("button", { name }));
+    expect(pressed).toEqual(["7", ".", "back"]);
+  });
+});
+
+describe("a choice", () => {
+  test("shows all of it, tells which is chosen and says when another is", () => {
+    const chosen: string[] = [];
+    inApp(
+      <Choice
+        label="Resin"
+        value="virgin"
+        options={[
+          { value: "virgin", label: "Virgin" },
+          { value: "regenerated", label: "Regenerated" },
+        ]}
+        onChange={(value) => chosen.push(value)}
+      />,
+    );
+    expect(screen.getByRole("radiogroup", { name: "Resin" })).toBeTruthy();
+    expect(screen.getByRole("radio", { name: "Virgin" }).getAttribute("aria-checked")).toBe("true");
+    fireEvent.click(screen.getByRole("radio", { name: "Regenerated" }));
+    expect(chosen).toEqual(["regenerated"]);
+  });
+});
+
+describe("a field", () => {
+  test("has its unit in its name and its complaint described", () => {
+    inApp(
+      <NumberField label="Flow" unit="L/min" value="0" onChange={() => undefined} error="The flow must be above 0." />,
+    );
+    const field = screen.getByLabelText("Flow, L/min");
+    expect(field.getAttribute("aria-invalid")).toBe("true");
+    const note = document.getElementById(field.getAttribute("aria-describedby")!);
+    expect(note!.textContent).toBe("The flow must be above 0.");
+  });
+});
+
+describe("a heavy button", () => {
+  test("does nothing while it is not ready", () => {
+    let presses = 0;
+    inApp(
+      <HeavyButton disabled onPress={() => (presses += 1)}>
+        Keep it
+      </HeavyButton>,
+    );
+    fireEvent.click(screen.getByRole("button", { name: "Keep it" }));
+    expect(presses).toBe(0);
+  });
+});
+
+test("a caution is a note that begins with a word, not a colour", () => {
+  inApp(<Caution>Let the pressure down first.</Caution>);
+  expect(screen.getByRole("note").textContent).toBe("Mind: Let the pressure down first.");
+});
+
+describe("an explained number", () => {
+  test("opens one tap below with formula, inputs, assumptions and school, and its inputs open too", () => {
+    const explanation = unwrap(
+      explainLife({
+        water: { reading: { value: 163, scale: "nacl" } },
+        capacity: { grade: "virgin" },
+        bed: { volume: 10.4, diameter: 165, flow: 3.4 },
+        limit: { value: 8, scale: "nacl" },
+      }),
+    );
+    inApp(<Explained explanation={explanation} />);
+    expect(screen.queryByTestId("working")).toBeNull();
+    fireEvent.click(screen.getByRole("button", { name: "Why this number" }));
+    const working = screen.getByTestId("working");
+    expect(within(working).getByTestId("explain-formula").textContent).toBe(explanation.formula);
+    expect(within(working).getAllByTestId("explain-input")).toHaveLength(explanation.inputs.length);
+    expect(working.textContent).toMatch(/\(assumption\)/);
+    expect(working.textContent).toMatch(/School: resin chemistry.*Source: Hall/);
+    fireEvent.click(screen.getByRole("button", { name: "Where Throughput at the limit comes from" }));
+    expect(screen.getAllByTestId("working")).toHaveLength(2);
+    expect(working.textContent).toMatch(/uneven flow/);
+  });
+
+  test("can be the number itself", () => {
+    inApp(
+      <Explained explanation={explainConstantLife(200_000, 160, 12)}>
+        <span>1,990 L</span>
+      </Explained>,
+    );
+    const number = screen.getByRole("button", { name: /^Life by the trade constant/ });
+    expect(number.getAttribute("aria-expanded")).toBe("false");
+    fireEvent.click(number);
+    expect(number.getAttribute("aria-expanded")).toBe("true");
+    expect(screen.getByTestId("explain-formula").textContent).toBe("K / ppm × V / c × g");
+  });
+});
+
+describe("the bead column", () => {
+  const props: BeadColumnProps = {
+    throughput: 0.5,
+    transferUnits: 30,
+    front: { low: 0.4, typical: frontDepth(0.5, 30), high: 0.6 },
+    up: false,
+    proportion: 0.35,
+    height: 240,
+    label: "Van: the front stands at 49 % of the depth",
+  };
+  const draw = (more: Partial<BeadColumnProps> = {}) => {
+    const { container } = inApp(<BeadColumn {...props} {...more} />);
+    const band = container.querySelector('[data-testid="frosted-band"]')!;
+    const attribute = (name: string) => Number(band.getAttribute(name));
+    const [top, height] = [attribute("data-bed-top"), attribute("data-bed-height")];
+    const edges = [(attribute("y") - top) / height, (attribute("y") + attribute("height") - top) / height];
+    return { container, edges, beads: [...container.querySelectorAll("circle")] };
+  };
+
+  test("says in words what it shows", () => {
+    draw();
+    expect(screen.getByRole("img", { name: /front stands at 49 %/ })).toBeTruthy();
+  });
+  test("frosts from the early to the late front, counted from where the water comes in", () => {
+    expect(draw().edges[0]).toBeCloseTo(0.4, 6);
+    expect(draw().edges[1]).toBeCloseTo(0.6, 6);
+    expect(draw({ up: true, front: { low: 0.2, typical: 0.25, high: 0.3 } }).edges[0]).toBeCloseTo(0.7, 6);
+  });
+  test("fills as many beads as the model has taken", () => {
+    const taken = (throughput: number) => {
+      const { beads } = draw({ throughput, front: { low: 0, typical: 0, high: 0 } });
+      return beads.filter((bead) => bead.getAttribute("fill") !== beads[0]!.getAttribute("fill")).length;
+    };
+    expect(shareTaken(0.5, 0.1, 30)).toBe(1);
+    expect(taken(0.9)).toBeGreaterThan(1.5 * taken(0.5));
+    expect(taken(0)).toBe(0);
+  });
+  test("keeps its beads when it is small", () => {
+    const full = draw({ height: 240 }).beads.length;
+    expect(draw({ height: 84 }).beads.length).toBeGreaterThan(full / 4);
+  });
+});
+
+test("the state ring fills with the need", () => {
+  const level = (state: "fine" | "watch" | "finish" | "change") =>
+    Number(
+      inApp(<StateRing state={state} />)
+        .container.querySelector("rect")!
+        .getAttribute("height"),
+    );
+  const levels = (["fine", "watch", "finish", "change"] as const).map(level);
+  expect(levels).toEqual([...levels].sort((a, b) => a - b));
+  expect(new Set(levels).size).toBe(4);
+});
+
+describe("the chart of one vessel", () => {
+  const facts = rigWith([...clean(14), 3, 8]);
+  const { standing } = assessQuickly(facts);
+  const chart = (withFront: boolean) =>
+    inApp(
+      <FrontChart
+        outputs={standing!.outputs}
+        marks={facts.vessel.marks}
+        standing={withFront ? standing : undefined}
+        width={380}
+        label="Output of Bay against litres"
+      />,
+    ).container;
+
+  test("has a point for every reading and a line for every mark", () => {
+    const drawn = chart(true);
+    expect(drawn.querySelectorAll("circle")).toHaveLength(16);
+    expect(drawn.textContent).toMatch(/watch 6.*limit 10.*hard 20/);
+    expect(drawn.textContent).toMatch(/L treated/);
+  });
+  test("draws the front only for the charge in use", () => {
+    expect(chart(true).querySelector('[data-testid="front-line"]')).not.toBeNull();
+    expect(chart(false).querySelector('[data-testid="front-line"]')).toBeNull();
+  });
+});
