@@ -8,7 +8,7 @@ export default defineConfig({
   expect: { timeout: 15_000 },
   workers: 2,
   fullyParallel: false,
-  reporter: [["list"], ["json"]],
+  reporter: process.env["PLAYWRIGHT_JSON_OUTPUT_NAME"] ? [["list"], ["json"]] : [["list"]],
   use: {
     viewport: { width: 390, height: 844 },
     screenshot: "only-on-failure",

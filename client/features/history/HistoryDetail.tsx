@@ -63,7 +63,7 @@ function VisitLine({ line, view }: { readonly line: LedgerLine; readonly view: R
   };
   return (
     <View
-      role="row"
+      role="listitem"
       testID="visit-line"
       flexDirection="row"
       flexWrap="wrap"
@@ -74,29 +74,21 @@ function VisitLine({ line, view }: { readonly line: LedgerLine; readonly view: R
       borderTopWidth={1}
       paddingVertical="$2"
     >
-      <Strong minWidth={110} role="cell">
-        {momentInWords(line.at, view.facts.now)}
-      </Strong>
-      <Body role="cell" minWidth={110}>
-        out {readingWords(line, "output", meters)}
-      </Body>
-      <Body role="cell" minWidth={120}>
+      <Strong minWidth={110}>{momentInWords(line.at, view.facts.now)}</Strong>
+      <Body minWidth={110}>out {readingWords(line, "output", meters)}</Body>
+      <Body minWidth={120}>
         {resinFeedPoint(view.facts.rig) === "feed" ? "feed" : "after RO"}{" "}
         {readingWords(line, resinFeedPoint(view.facts.rig), meters)}
       </Body>
-      <Body role="cell">{litres(line.litres, units)}</Body>
-      <Small role="cell">{line.quality}</Small>
-      {line.visit.note ? (
-        <Small role="cell" flexBasis="100%">
-          {line.visit.note}
-        </Small>
-      ) : null}
+      <Body>{litres(line.litres, units)}</Body>
+      <Small>{line.quality}</Small>
+      {line.visit.note ? <Small flexBasis="100%">{line.visit.note}</Small> : null}
       {line.trouble ? (
         <Small color="$rowan" flexBasis="100%">
           {line.trouble}
         </Small>
       ) : null}
-      <View marginLeft="auto" role="cell">
+      <View marginLeft="auto">
         <TextButton onPress={remove} label={`Take back the visit of ${momentInWords(line.at, view.facts.now)}`}>
           Take back
         </TextButton>
@@ -270,12 +262,16 @@ export function HistoryDetail({ view }: { readonly view: RigView }) {
         onChange={setChosen}
       />
       {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
-      <View role="table" aria-label={`Visits of ${facts.rig.name}`}>
+      <View>
         <Heading>Visits</Heading>
         {ledger.lines.length === 0 ? (
           <Body color="$soft">None yet in this charge.</Body>
         ) : (
-          [...ledger.lines].reverse().map((line) => <VisitLine key={line.visit.id} line={line} view={view} />)
+          <View role="list" aria-label={`Visits of ${facts.rig.name}`}>
+            {[...ledger.lines].reverse().map((line) => (
+              <VisitLine key={line.visit.id} line={line} view={view} />
+            ))}
+          </View>
         )}
       </View>
       <PlainButton onPress={refill} testID="new-charge">
