@@ -40,7 +40,7 @@ async function jest(name, project) {
   const file = report(name);
   const { code, output } = await run(
     "npx",
-    ["jest", "--selectProjects", project, "--json", `--outputFile=${file}`, "--testLocationInResults=false"],
+    ["jest", "--selectProjects", project, "--json", `--outputFile=${file}`, "--forceExit"],
     { FORCE_COLOR: "0" },
   );
   const found = readReport(file);

@@ -80,6 +80,11 @@ export class Outbox {
     return () => void this.listeners.delete(listener);
   };
 
+  /** Lets go of the other tabs; what waits stays on this device. */
+  close(): void {
+    this.channel.close();
+  }
+
   readonly snapshot = (): OutboxState => this.state;
 
   /** Resolves when the write lies safely on this device; the server follows. */

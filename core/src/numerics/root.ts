@@ -24,7 +24,6 @@ export function risingRoot(f: (x: number) => number, low: number, high: number):
       if (lastSide === 1) fa /= 2;
       lastSide = 1;
     }
-    if (Math.abs(fx) < 1e-14) return x;
   }
   return (a + b) / 2;
 }
