@@ -31,13 +31,15 @@ test("correcting a meter's scale corrects its history", async ({ page, demo }) =
   await page.goto(`${demo.url}/setup/meter?id=${meter}`);
   await choose(page, "ppm NaCl");
   await page.getByTestId("save").click();
+  await expect(page.getByTestId("toast")).toContainText("Its history reads by the new scale");
   await allSent(page);
   await page.goto(demo.url);
   await expect(page.getByTestId("verdict-reason")).toContainText(/Out 1\d(\.\d)? ppm NaCl/);
-  expect(await page.getByTestId("verdict-reason").innerText()).not.toBe(before);
+  await expect(page.getByTestId("verdict-reason")).not.toHaveText(before);
   await page.goto(`${demo.url}/setup/meter?id=${meter}`);
   await choose(page, "ppm 442");
   await page.getByTestId("save").click();
+  await expect(page.getByTestId("toast")).toContainText("Its history reads by the new scale");
   await allSent(page);
   await page.goto(demo.url);
   await expect(page.getByTestId("verdict-reason")).toHaveText(before);

@@ -182,6 +182,23 @@ function WhyBelief({ where, view }: { readonly where: Standing; readonly view: R
   );
 }
 
+function Visits({ ledger, view }: { readonly ledger: ChargeLedger; readonly view: RigView }) {
+  return (
+    <View>
+      <Heading>Visits</Heading>
+      {ledger.lines.length === 0 ? (
+        <Body color="$soft">None yet in this charge.</Body>
+      ) : (
+        <View role="list" aria-label={`Visits of ${view.facts.rig.name}`}>
+          {[...ledger.lines].reverse().map((line) => (
+            <VisitLine key={line.visit.id} line={line} view={view} />
+          ))}
+        </View>
+      )}
+    </View>
+  );
+}
+
 /** Readings of one vessel against litres, charge by charge, with what the front is expected to do. */
 export function HistoryDetail({ view }: { readonly view: RigView }) {
   const { facts, assessment } = view;
@@ -262,18 +279,7 @@ export function HistoryDetail({ view }: { readonly view: RigView }) {
         onChange={setChosen}
       />
       {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
-      <View>
-        <Heading>Visits</Heading>
-        {ledger.lines.length === 0 ? (
-          <Body color="$soft">None yet in this charge.</Body>
-        ) : (
-          <View role="list" aria-label={`Visits of ${facts.rig.name}`}>
-            {[...ledger.lines].reverse().map((line) => (
-              <VisitLine key={line.visit.id} line={line} view={view} />
-            ))}
-          </View>
-        )}
-      </View>
+      <Visits ledger={ledger} view={view} />
       <PlainButton onPress={refill} testID="new-charge">
         Start the refill
       </PlainButton>
