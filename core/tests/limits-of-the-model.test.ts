@@ -28,9 +28,9 @@ const anyNumber = fc.oneof(
 /** An answer has finite numbers throughout; a fault has a sentence. */
 function expectAnswerOrSentence(result: Result<unknown>): void {
   if (result.ok) {
-    expect(JSON.stringify(result.value, (_key, value: unknown) => (value === Infinity ? "Infinity" : value))).not.toMatch(
-      /null|Infinity/,
-    );
+    expect(
+      JSON.stringify(result.value, (_key, value: unknown) => (value === Infinity ? "Infinity" : value)),
+    ).not.toMatch(/null|Infinity/);
     return;
   }
   expect(result.fault.message).toMatch(/^[A-Z].*\.$/);
@@ -83,7 +83,13 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
         const input = {
           water: { reading: { value: given.feed, scale: "nacl" as const } },
           capacity: { grade: "virgin" as const },
-          bed: { volume: given.volume, diameter: given.diameter, flow: given.flow, bypass: given.bypass, spread: given.spread },
+          bed: {
+            volume: given.volume,
+            diameter: given.diameter,
+            flow: given.flow,
+            bypass: given.bypass,
+            spread: given.spread,
+          },
           limit: { value: given.limit, scale: "nacl" as const },
         };
         expectAnswerOrSentence(life(input));
