@@ -1,7 +1,7 @@
 import { Input } from "@tamagui/input";
 import { View } from "@tamagui/core";
 import { useId } from "react";
-import { Body, Small } from "./words";
+import { Small } from "./words";
 
 interface FieldProps {
   readonly label: string;
@@ -87,10 +87,4 @@ export const FieldRow = ({ children }: { readonly children: React.ReactNode }) =
   <View flexDirection="row" flexWrap="wrap" gap="$3" alignItems="flex-start">
     {children}
   </View>
-);
-
-export const Said = ({ children }: { readonly children: React.ReactNode }) => (
-  <Body role="status" aria-live="polite">
-    {children}
-  </Body>
 );

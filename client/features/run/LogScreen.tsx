@@ -8,7 +8,7 @@ import { useSettings } from "../../data/settings";
 import { keep, newId, outbox } from "../../data/store";
 import { Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
-import { NumberField, TextField } from "../../ui/fields";
+import { FieldRow, NumberField, TextField } from "../../ui/fields";
 import {
   dateInWords,
   litresRange,
@@ -63,7 +63,7 @@ function FieldBox({ label, text, unit, last, focused, error, onPress, testID }: 
       gap={2}
       minHeight={96}
     >
-      <Small fontWeight={focused ? "800" : "400"} color={focused ? "$ink" : "$soft"}>
+      <Small textAlign="left" fontWeight={focused ? "800" : "400"} color={focused ? "$ink" : "$soft"}>
         {label}
       </Small>
       <View flexDirection="row" alignItems="center">
@@ -73,7 +73,7 @@ function FieldBox({ label, text, unit, last, focused, error, onPress, testID }: 
         {focused ? <View width={2} height={28} backgroundColor="$ink" marginLeft={2} /> : null}
       </View>
       <Small textAlign="left">{unit}</Small>
-      <Small numberOfLines={1}>{last}</Small>
+      <Small textAlign="left">{last}</Small>
     </Pressable>
   );
 }
@@ -255,34 +255,36 @@ function MoreFields({ view, log }: { readonly view: RigView; readonly log: Log }
           onChange={(tapId) => patch({ tapId })}
         />
       ) : null}
-      {draft.waterBy === "timed" ? (
+      <FieldRow>
+        {draft.waterBy === "timed" ? (
+          <NumberField
+            label="Flow while it ran"
+            unit={unitOf("flow", log.units)}
+            value={draft.flow}
+            onChange={(flow) => patch({ flow })}
+            hint={`Usually ${shown("flow", facts.rig.flow, log.units).text}`}
+            testID="log-flow"
+          />
+        ) : null}
+        {draft.waterBy === "jobs" ? (
+          <NumberField
+            label={`Water per ${facts.rig.jobName}`}
+            unit={unitOf("volume", log.units)}
+            value={draft.perJob}
+            onChange={(perJob) => patch({ perJob })}
+            hint={`Usually ${shown("volume", facts.rig.litresPerJob, log.units).text}`}
+            testID="log-per-job"
+          />
+        ) : null}
         <NumberField
-          label="Flow while it ran"
-          unit={unitOf("flow", log.units)}
-          value={draft.flow}
-          onChange={(flow) => patch({ flow })}
-          hint={`Usually ${shown("flow", facts.rig.flow, log.units).text}`}
-          testID="log-flow"
+          label="Water temperature"
+          unit={unitOf("temperature", log.units)}
+          value={draft.temperature}
+          onChange={(temperature) => patch({ temperature })}
+          {...(log.visit.errors.temperature ? { error: log.visit.errors.temperature } : {})}
+          testID="log-temperature"
         />
-      ) : null}
-      {draft.waterBy === "jobs" ? (
-        <NumberField
-          label={`Water per ${facts.rig.jobName}`}
-          unit={unitOf("volume", log.units)}
-          value={draft.perJob}
-          onChange={(perJob) => patch({ perJob })}
-          hint={`Usually ${shown("volume", facts.rig.litresPerJob, log.units).text}`}
-          testID="log-per-job"
-        />
-      ) : null}
-      <NumberField
-        label="Water temperature"
-        unit={unitOf("temperature", log.units)}
-        value={draft.temperature}
-        onChange={(temperature) => patch({ temperature })}
-        {...(log.visit.errors.temperature ? { error: log.visit.errors.temperature } : {})}
-        testID="log-temperature"
-      />
+      </FieldRow>
       <TextField label="Note" value={draft.note} onChange={(note) => patch({ note })} />
     </View>
   );

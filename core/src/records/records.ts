@@ -10,11 +10,6 @@ export type Instant = string;
 /** What the product water is for; it decides the marks. */
 export type Use = "glass" | "paint" | "aquarium";
 
-export interface Crew {
-  readonly id: Id;
-  readonly name: string;
-}
-
 /** A place where work is done or vessels are filled. */
 export interface Site {
   readonly id: Id;
