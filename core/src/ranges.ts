@@ -46,6 +46,18 @@ export const RANGES = {
   litres: { name: "The water", unit: "L", from: 0, to: 1_000_000 },
   weight: { name: "The empty weight", unit: "kg", from: 0, to: 5_000 },
   share: { name: "The share", unit: "", from: 0, to: 1 },
+  millimoles: { name: "The concentration", unit: "mmol/L", from: 0, to: 1_000 },
+  feedIon: { name: "The ion", unit: "meq/L", from: 0, to: 200 },
+  cells: { name: "The number of cells", unit: "", from: 5, to: 1_000 },
+  until: { name: "The share of the stoichiometric litres", unit: "", above: 0, to: 20 },
+  columnMark: { name: "The mark", unit: "mg/L", from: 0, to: 1_000 },
+  pressure: { name: "The pressure", unit: "kPa", from: 0, to: 10_000 },
+  recovery: { name: "The recovery", unit: "", above: 0, to: 0.95 },
+  ratedRecovery: { name: "The membrane's rated recovery", unit: "", from: 0, to: 0.95 },
+  rejection: { name: "The rejection", unit: "", above: 0, below: 1 },
+  seconds: { name: "The time", unit: "s", from: 0, to: 1_000_000 },
+  price: { name: "The price", unit: "in your money", from: 0, to: 1_000_000 },
+  starts: { name: "The starts a week", unit: "", from: 0, to: 10_000 },
 } as const satisfies Record<string, Range>;
 
 const unitAfter = (range: Range) => (range.unit === "" ? "" : ` ${range.unit}`);

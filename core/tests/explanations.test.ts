@@ -9,20 +9,9 @@ import {
   life,
   LITRES_PER_US_GALLON,
   unwrap,
-  type Explanation,
   type LifeInput,
 } from "../src/index";
-import { evaluateExplanation } from "./evaluate-formula";
-
-function expectTrue(explanation: Explanation): void {
-  const again = evaluateExplanation(explanation);
-  expect(Math.abs(again - explanation.value)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(explanation.value)));
-  for (const input of explanation.inputs) {
-    if (!input.because) continue;
-    expect(input.because.value).toBeCloseTo(input.value, 9);
-    expectTrue(input.because);
-  }
-}
+import { expectTrue } from "./explained";
 
 const feed = fc.oneof(
   fc

@@ -16,26 +16,8 @@ import {
   storageFactor,
   wetWeight,
   type Range,
-  type Result,
 } from "../src/index";
-
-const anyNumber = fc.oneof(
-  fc.double(),
-  fc.constantFrom(0, -0, 1e-320, 1e308, -1, Number.NaN, Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY),
-  fc.double({ min: 0, max: 1000, noNaN: true }),
-);
-
-/** An answer has finite numbers throughout; a fault has a sentence. */
-function expectAnswerOrSentence(result: Result<unknown>): void {
-  if (result.ok) {
-    expect(
-      JSON.stringify(result.value, (_key, value: unknown) => (value === Infinity ? "Infinity" : value)),
-    ).not.toMatch(/null|Infinity/);
-    return;
-  }
-  expect(result.fault.message).toMatch(/^[A-Z].*\.$/);
-  expect(result.fault.code).toMatch(/^[a-z0-9-]+$/);
-}
+import { anyNumber, expectAnswerOrSentence } from "./answer-or-sentence";
 
 describe("whatever figures come in, an answer is finite or a sentence", () => {
   const figures = <K extends string>(...names: readonly K[]) =>

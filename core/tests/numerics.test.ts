@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { leastSquares3 } from "../src/numerics/least-squares";
 import { logNormalCdf } from "../src/numerics/normal";
 import { nearestRank, NORMAL_90, RANGE_10_90_IN_SD, weightedQuantile } from "../src/numerics/quantile";
 import { risingRoot } from "../src/numerics/root";
@@ -148,5 +149,44 @@ describe("what the readings say of the front", () => {
     const throughputs = throughputsAt(limit, feedEc25, 0, transferUnits, priorWidths());
     expect([...throughputs]).toEqual([...throughputs].sort((a, b) => b - a));
     expect(throughputsAt(limit, 10, 0, transferUnits, priorWidths())[0]).toBeCloseTo(1 + 1 / transferUnits, 9);
+  });
+});
+
+describe("three unknowns by least squares", () => {
+  const row = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -5, max: 5, noNaN: true }))) as unknown as fc.Arbitrary<
+    readonly [number, number, number]
+  >;
+  test("are found again from exact values, and leave residuals at right angles to the rows", () => {
+    fc.assert(
+      fc.property(
+        row,
+        fc.array(row, { minLength: 3, maxLength: 20 }),
+        fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 20, maxLength: 20 }),
+        (wanted, some, noise) => {
+          const rows = [...some, [1, 0, 0] as const, [0, 1, 0] as const, [0, 0, 1] as const];
+          const value = (each: readonly number[]) => each.reduce((sum, x, i) => sum + x * wanted[i]!, 0);
+          const exact = leastSquares3(rows, rows.map(value))!;
+          exact.forEach((found, i) => expect(found).toBeCloseTo(wanted[i]!, 6));
+          const values = rows.map((each, i) => value(each) + noise[i % 20]!);
+          const fitted = leastSquares3(rows, values)!;
+          const residuals = rows.map((each, i) => values[i]! - each.reduce((sum, x, j) => sum + x * fitted[j]!, 0));
+          for (const column of [0, 1, 2])
+            expect(rows.reduce((sum, each, i) => sum + each[column]! * residuals[i]!, 0)).toBeCloseTo(0, 6);
+        },
+      ),
+    );
+  });
+
+  test("rows that don't determine them give nothing", () => {
+    expect(
+      leastSquares3(
+        [
+          [1, 2, 3],
+          [2, 4, 6],
+          [1, 0, 0],
+        ],
+        [1, 2, 3],
+      ),
+    ).toBeUndefined();
   });
 });

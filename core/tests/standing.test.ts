@@ -1,8 +1,11 @@
 import {
+  explainLeakLeft,
   explainLeft,
+  leakLeft,
   lessons,
   MARKS,
   standing,
+  unseenBehindMembrane,
   unwrap,
   verdict,
   type Charge,
@@ -16,6 +19,7 @@ import {
   type Visit,
 } from "../src/index";
 import { evaluateExplanation } from "./evaluate-formula";
+import { expectTrue } from "./explained";
 
 const DAY = 86_400_000;
 const START = Date.UTC(2027, 2, 1, 8);
@@ -205,4 +209,37 @@ describe("the verdict", () => {
   });
   test("without a reading rests on the count", () =>
     expect(about([], fresh)).toEqual({ state: "fine", reason: "no-reading" }));
+});
+
+describe("until anything leaks", () => {
+  const where = unwrap(standing(facts({ outputs: [0, 0, 0, 0] })));
+
+  test("comes earlier by what no meter shows, and never below nothing", () => {
+    expect(leakLeft(where, { co2: 0, silica: 0 }).typical).toBeCloseTo(where.left.typical, 6);
+    const little = leakLeft(where, { co2: 0.2, silica: 0.1 });
+    const much = leakLeft(where, { co2: 2, silica: 0.1 });
+    expect(little.typical).toBeLessThan(where.left.typical);
+    expect(much.typical).toBeLessThan(little.typical);
+    expect(leakLeft(where, { co2: 1e6, silica: 0 })).toEqual({ low: 0, typical: 0, high: 0 });
+    for (const { low, typical, high } of [little, much]) {
+      expect(low).toBeLessThanOrEqual(typical);
+      expect(high).toBeGreaterThanOrEqual(typical);
+    }
+  });
+
+  test("its whole life is the meter's by the ratio of the loads", () => {
+    const unseen = { co2: 0.5, silica: 0.3 };
+    const whole = where.used.litres + where.left.typical;
+    const visible = where.feed.typical / 100;
+    expect(where.used.litres + leakLeft(where, unseen).typical).toBeCloseTo((whole * visible) / (visible + 0.8), 6);
+    expectTrue(explainLeakLeft(where, unseen));
+    expectTrue(explainLeakLeft(where, { co2: 1e4, silica: 0 }));
+  });
+
+  test("behind a membrane only the silica shrinks", () => {
+    expect(unseenBehindMembrane({ co2: 0.5, silica: 0.2 }, 0.95)).toEqual({
+      co2: 0.5,
+      silica: expect.closeTo(0.01, 9),
+    });
+  });
 });

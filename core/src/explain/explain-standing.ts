@@ -1,5 +1,7 @@
 import type { Explanation } from "./explanation";
+import { leakLeft, type UnseenLoad } from "../run/leak-left";
 import type { Standing } from "../run/standing";
+import { visibleLoad } from "../water/water";
 
 /** How the litres left of a charge came about: the middle of the belief, at the feed of now. */
 export function explainLeft(where: Standing): Explanation {
@@ -56,5 +58,34 @@ export function explainLeft(where: Standing): Explanation {
     ],
     school: "resin chemistry, corrected by your own history and readings",
     source: "Hall, Eagleton, Acrivos and Vermeulen 1966; Jaynes 2003 for the weighing of readings",
+  };
+}
+
+/** How the litres until anything leaks came about. */
+export function explainLeakLeft(standing: Standing, unseen: UnseenLoad): Explanation {
+  const treated = standing.used.litres;
+  const visible = visibleLoad(standing.feed.typical);
+  return {
+    name: "Litres until anything leaks",
+    value: leakLeft(standing, unseen).typical,
+    unit: "L",
+    formula: "max(0, (t + l) × v / (v + c + s) − t)",
+    words:
+      "the meter's whole life, shortened by the beads that carbon dioxide and silica take, less what has gone through",
+    inputs: [
+      { symbol: "t", name: "Treated so far", value: treated, unit: "L", from: "your log" },
+      {
+        symbol: "l",
+        name: "Litres until the meter shows it",
+        value: standing.left.typical,
+        unit: "L",
+        from: "your log",
+      },
+      { symbol: "v", name: "Load that a meter shows", value: visible, unit: "meq/L", from: "feed at the resin" },
+      { symbol: "c", name: "Carbon dioxide", value: unseen.co2, unit: "meq/L", from: "pH and alkalinity of the tap" },
+      { symbol: "s", name: "Silica at the resin", value: unseen.silica, unit: "meq/L", from: "the tap's report" },
+    ],
+    school: "resin chemistry, corrected by your own history",
+    source: "Standard Methods 1030 E; Helfferich 1962",
   };
 }

@@ -42,3 +42,41 @@ export function convertExplanation(
     inputs: [...explanation.inputs, { ...per, from: "exact by definition" }],
   };
 }
+
+/** The same number for so many vessels at once; for one it is what it was. */
+export function explainTimes(explanation: Explanation, vessels: number): Explanation {
+  if (vessels === 1) return explanation;
+  return {
+    ...explanation,
+    value: vessels * explanation.value,
+    formula: `n × v`,
+    words: "what one vessel gives, for all that are filled",
+    inputs: [
+      { symbol: "n", name: "Vessels filled at a refill", value: vessels, unit: "", from: "the train" },
+      {
+        symbol: "v",
+        name: explanation.name,
+        value: explanation.value,
+        unit: explanation.unit,
+        from: "its own working",
+        because: explanation,
+      },
+    ],
+  };
+}
+
+/** One input of a formula, in the order that a page reads it. */
+export const given = (
+  symbol: string,
+  name: string,
+  value: number,
+  unit: string,
+  from: string,
+  because?: Explanation,
+): ExplanationInput => ({ symbol, name, value, unit, from, ...(because ? { because } : {}) });
+
+/** An input that the user may change, because nobody measured it. */
+export const planningAssumption = (symbol: string, name: string, value: number, unit: string): ExplanationInput => ({
+  ...given(symbol, name, value, unit, "planning assumption"),
+  assumption: true,
+});

@@ -87,9 +87,11 @@ export function throughputAt(share: number, transferUnits: number, spread: numbe
   }
   if (spread === 0) return succeed(1 + (1 + Math.log(share)) / transferUnits);
   const paths = flowPaths(spread);
-  const largest = paths.capacity[paths.capacity.length - 1]!;
-  const high = spentThroughput(transferUnits) * largest;
-  return succeed(risingRoot((t) => Math.log(meanBreakthrough(t, transferUnits, paths) / share), 0, high));
+  const { capacity } = paths;
+  // Every path has passed less than the share at the one end, and more at the other.
+  const even = 1 + (1 + Math.log(share)) / transferUnits;
+  const [low, high] = [even * capacity[0]!, even * capacity[capacity.length - 1]!];
+  return succeed(risingRoot((t) => Math.log(meanBreakthrough(t, transferUnits, paths) / share), low, high));
 }
 
 /**

@@ -1,6 +1,12 @@
+import type { PlanFigures } from "../plan/outcome";
+import type { OptionSpec } from "../plan/options";
+import type { Prices } from "../plan/prices";
+import type { SizeInput } from "../plan/size";
 import type { Grade } from "../resin/capacity";
 import type { Container, Packing } from "../resin/storage";
+import type { SeenBeside } from "../membrane/wear";
 import type { Scale } from "../water/meter";
+import type { ReportValues } from "../water/report";
 
 /** UUID (version 7), made where the record is made. */
 export type Id = string;
@@ -43,6 +49,10 @@ export interface Meter {
   readonly compensated: boolean;
   /** ISO date of the last check against a standard solution. */
   readonly checkedOn?: string | undefined;
+  /** What that check found: the standard's µS/cm at 25 °C, and what the meter showed in it on its own scale. */
+  readonly check?: { readonly standard: number; readonly shown: number } | undefined;
+  /** What it shows in pure water, on its own scale; taken off every reading. */
+  readonly offset?: number | undefined;
 }
 
 /** One stage of a train, in the order the water meets them. */
@@ -150,6 +160,92 @@ export interface Visit {
   readonly water?: VisitWater | undefined;
   readonly readings: readonly ReadingRecord[];
   readonly note?: string | undefined;
+}
+
+/** A reading of the feed taken for itself, not as part of a visit. */
+export interface FeedTest {
+  readonly id: Id;
+  readonly tapId: Id;
+  readonly at: Instant;
+  readonly meterId?: Id | undefined;
+  /** Only where no meter is named, or a switchable one stood on another scale. */
+  readonly scale?: Scale | undefined;
+  readonly value: number;
+  /** °C. */
+  readonly temperature?: number | undefined;
+  readonly note?: string | undefined;
+}
+
+/** How an analysis came here. */
+export type ReportSource = "typed" | "imported" | "supplier";
+
+/** An analysis of a tap's water, mg/L; see `ReportValues`. */
+export interface WaterReport {
+  readonly id: Id;
+  readonly tapId: Id;
+  /** ISO date of the sample. */
+  readonly sampledOn: string;
+  readonly source: ReportSource;
+  /** The supplier's zone, or the laboratory. */
+  readonly origin?: string | undefined;
+  readonly values: ReportValues;
+  readonly note?: string | undefined;
+}
+
+/** One look at a rig's membrane while it runs. */
+export interface MembraneCheck {
+  readonly id: Id;
+  readonly rigId: Id;
+  readonly at: Instant;
+  readonly meterId?: Id | undefined;
+  readonly scale?: Scale | undefined;
+  /** Readings before and behind the membrane, on the meter's scale. */
+  readonly feed: number;
+  readonly product: number;
+  /** °C. */
+  readonly temperature: number;
+  /** kPa before the membrane, running. */
+  readonly pressure: number;
+  /** kPa behind it. */
+  readonly permeatePressure?: number | undefined;
+  /** L/min. */
+  readonly productFlow: number;
+  readonly wasteFlow: number;
+  /** New or just cleaned: the baseline that later checks are held against. */
+  readonly clean: boolean;
+  /** What was seen beside it. */
+  readonly seen?: SeenBeside | undefined;
+  readonly note?: string | undefined;
+}
+
+/** A choice of vessel, train and resin that was accepted: what was asked, what was chosen and what it was to do. */
+export interface Plan {
+  readonly id: Id;
+  readonly name: string;
+  readonly keptAt: Instant;
+  readonly use: Use;
+  readonly tapId: Id;
+  /** What a job is called, where the work counts jobs. */
+  readonly jobName: string;
+  readonly work: SizeInput;
+  readonly option: OptionSpec;
+  readonly expected: PlanFigures;
+  /** ISO 4217 code of every price in it. */
+  readonly currency: string;
+  /** The rig that was built from it, and since when. */
+  readonly rigId?: Id | undefined;
+  readonly inUseSince?: Instant | undefined;
+  readonly note?: string | undefined;
+}
+
+/** The crew's own prices; the newest list counts. */
+export interface PriceList {
+  readonly id: Id;
+  /** ISO date they were set down. */
+  readonly setOn: string;
+  /** ISO 4217 code. */
+  readonly currency: string;
+  readonly prices: Prices;
 }
 
 /** Default marks; each can be changed for a vessel. */

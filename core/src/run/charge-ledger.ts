@@ -46,13 +46,17 @@ const METER_RESOLUTION_PPM = 1;
 const METER_SHARE = 0.03;
 
 /** Conductivity of a kept reading by its meter's present scale, µS/cm at 25 °C; undefined when it can't be told. */
-export function recordedEc25(reading: ReadingRecord, meters: ReadonlyMap<Id, Meter>): number | undefined {
+export function recordedEc25(
+  reading: Pick<ReadingRecord, "meterId" | "scale" | "value" | "temperature">,
+  meters: ReadonlyMap<Id, Meter>,
+): number | undefined {
   const meter = reading.meterId === undefined ? undefined : meters.get(reading.meterId);
   const scale = reading.scale ?? meter?.scale;
   if (scale === undefined) return undefined;
   const compensated = meter?.compensated ?? true;
+  const offset = scale === meter?.scale ? (meter.offset ?? 0) : 0;
   const ec25 = conductivityAt25({
-    value: reading.value,
+    value: Math.max(0, reading.value - offset),
     scale,
     ...(reading.temperature === undefined ? {} : { temperature: reading.temperature }),
     ...(compensated || reading.temperature === undefined ? {} : { compensated: false }),

@@ -8,7 +8,7 @@ import {
   type Analysis,
 } from "./analysis";
 import { BICARBONATE_PH, CO2_MG_PER_MMOL, freeCarbonDioxide, SILICA_MG_PER_MMOL } from "./carbon-dioxide";
-import { conductivityOf } from "./conductivity";
+import { conductivityOf, type Ions } from "./conductivity";
 import { onScale, positiveConductivityAt25, type Reading } from "./meter";
 import { checkRanges, RANGES } from "../ranges";
 import { fail, finite, succeed, within, type Result } from "../result";
@@ -89,8 +89,9 @@ function completeAnalysis(water: Water): Result<Analysis | undefined> {
 const millimoles = (analysis: Analysis, ion: keyof Analysis, charge: number) =>
   (analysis[ion] ?? 0) / (EQUIVALENT_WEIGHTS[ion] * charge);
 
-function conductivityOfAnalysis(analysis: Analysis): number {
-  return conductivityOf({
+/** The ions of an analysis, mmol/L, its alkalinity as bicarbonate. */
+export function ionsOfAnalysis(analysis: Analysis): Ions {
+  return {
     ca: millimoles(analysis, "ca", 2),
     mg: millimoles(analysis, "mg", 2),
     na: millimoles(analysis, "na", 1),
@@ -101,7 +102,7 @@ function conductivityOfAnalysis(analysis: Analysis): number {
     no3: millimoles(analysis, "no3", 1),
     f: millimoles(analysis, "f", 1),
     hco3: millimoles(analysis, "alkalinity", 1),
-  });
+  };
 }
 
 interface Sides {
@@ -198,7 +199,7 @@ export function describeWater(water: Water): Result<WaterAnswer> {
   const measured = water.reading === undefined ? undefined : within("reading", positiveConductivityAt25(water.reading));
   if (measured && !measured.ok) return measured;
 
-  const ec25 = measured?.value ?? conductivityOfAnalysis(analysis ?? {});
+  const ec25 = measured?.value ?? conductivityOf(ionsOfAnalysis(analysis ?? {}));
   const sides: Sides = analysis
     ? sidesOfAnalysis(analysis, measured?.value)
     : { cations: visibleLoad(ec25), anions: visibleLoad(ec25), warnings: [] };

@@ -1,0 +1,104 @@
+import { membrane, type RatedMembrane } from "../membrane/membrane";
+import { checkRanges, RANGES } from "../ranges";
+import { succeed, within, type Result } from "../result";
+import { aerate } from "../water/aeration";
+import { DEFAULT_TEMPERATURE, describeWater, type Water } from "../water/water";
+import { hasMembrane, isAerated, isBoosted, type Before } from "./options";
+
+/** What is taken for granted of the stages before the resin; every figure a planning assumption. */
+export interface BeforeSetup {
+  /** The membrane by its maker's test. */
+  readonly rated: RatedMembrane;
+  /** Share of the water that becomes product. */
+  readonly recovery: number;
+  /** kPa on the membrane from the tap while running, and with a booster pump. */
+  readonly tapPressure: number;
+  readonly boostedPressure: number;
+  readonly aerationHours: number;
+  /** L in the barrel that is aerated at once. */
+  readonly batch: number;
+}
+
+export const BEFORE_ASSUMPTIONS: BeforeSetup = {
+  rated: { flow: 1.3, rejection: 0.965, pressure: 414, ec25: 500, recovery: 0.15, temperature: 25 },
+  recovery: 0.4,
+  tapPressure: 350,
+  boostedPressure: 550,
+  aerationHours: 8,
+  batch: 200,
+};
+
+/** What reaches the resin, and how. */
+export interface BehindBefore {
+  readonly water: Water;
+  /** L/min through the resin. */
+  readonly flow: number;
+  /** Litres wasted for a litre made. */
+  readonly wasteRatio: number;
+  /** L/min that the membrane makes; absent without one. */
+  readonly makingFlow?: number;
+  /** The water is made ahead into a tank, because the membrane is slower than the tool. */
+  readonly stored: boolean;
+}
+
+function behindMembrane(
+  before: Before,
+  water: Water,
+  co2: number,
+  ec25: number,
+  setup: BeforeSetup,
+): Result<{ readonly water: Water; readonly flow: number; readonly wasteRatio: number }> {
+  const pressure = isBoosted(before) ? setup.boostedPressure : setup.tapPressure;
+  const temperature = water.temperature ?? DEFAULT_TEMPERATURE;
+  const made = membrane({ feed: { ec25, temperature, pressure }, recovery: setup.recovery, rated: setup.rated });
+  if (!made.ok) return made;
+  const passage = made.value.ec25 / ec25;
+  return succeed({
+    water: {
+      reading: { value: made.value.ec25, scale: "ec" },
+      co2,
+      silica: (water.silica ?? 0) * passage,
+      temperature,
+    },
+    flow: made.value.flow,
+    wasteRatio: made.value.wasteRatio,
+  });
+}
+
+/**
+ * The water that reaches the resin behind a stage, and its flow. A membrane takes salt and silica and lets carbon dioxide
+ * pass; aeration takes carbon dioxide alone. A membrane slower than the tool fills a tank ahead, and the resin then sees the
+ * membrane's flow.
+ *
+ * @param peakFlow L/min at the tool
+ * @returns a fault for a water without a reading, or a pressure that drives nothing through the membrane
+ * @example behind("membrane", { reading: { value: 168, scale: "nacl" } }, 3).value.flow // 0.776 L/min
+ */
+export function behind(
+  before: Before,
+  water: Water,
+  peakFlow: number,
+  setup: BeforeSetup = BEFORE_ASSUMPTIONS,
+): Result<BehindBefore> {
+  const flow = checkRanges({ peakFlow }, { peakFlow: { ...RANGES.flow, name: "The peak flow" } });
+  if (!flow.ok) return flow;
+  const described = describeWater(water);
+  if (!described.ok) return described;
+  const { ec25, co2 } = described.value;
+  if (before === "nothing") return succeed({ water, flow: peakFlow, wasteRatio: 0, stored: false });
+  const aerated = isAerated(before) ? aerate({ co2, hours: setup.aerationHours }) : succeed({ co2 });
+  if (!aerated.ok) return within("hours", aerated);
+  const left = Math.min(co2, aerated.value.co2);
+  if (!hasMembrane(before))
+    return succeed({ water: { ...water, co2: left }, flow: peakFlow, wasteRatio: 0, stored: false });
+  const made = behindMembrane(before, water, left, ec25, setup);
+  if (!made.ok) return made;
+  const { flow: makingFlow, wasteRatio } = made.value;
+  return succeed({
+    water: made.value.water,
+    flow: Math.min(peakFlow, makingFlow),
+    wasteRatio,
+    makingFlow,
+    stored: makingFlow < peakFlow,
+  });
+}

@@ -1,0 +1,112 @@
+import type { BeforeSetup, BehindBefore } from "./before";
+import { filledAtOnce, hasMembrane, isAerated, isBoosted, resinIn, vesselsIn, type OptionSpec } from "./options";
+import { AIR_PUMP_WATTS, BULK_ORDERS, PUMP_WATTS, type Prices } from "./prices";
+
+/** Money of a year, part by part; the parts add up to the total. */
+export interface YearlyCost {
+  readonly resin: number;
+  readonly delivery: number;
+  /** Refills and barrels, by the wage. */
+  readonly labour: number;
+  readonly water: number;
+  readonly waste: number;
+  readonly energy: number;
+  /** Membranes and prefilters. */
+  readonly consumables: number;
+  /** The purchase, spread over its years. */
+  readonly purchase: number;
+  readonly total: number;
+}
+
+export const NO_COST: YearlyCost = {
+  resin: 0,
+  delivery: 0,
+  labour: 0,
+  water: 0,
+  waste: 0,
+  energy: 0,
+  consumables: 0,
+  purchase: 0,
+  total: 0,
+};
+
+/** Vessels that are still to be bought: the one that the user has needs its twin or its lag. */
+export const vesselsToBuy = (spec: OptionSpec): number => vesselsIn(spec) - (spec.vessel.own ? 1 : 0);
+
+/** A litre of resin as this option buys it. @example resinPrice(spec, DEFAULT_PRICES) // 9 */
+export const resinPrice = ({ grade, supply }: OptionSpec, prices: Prices): number =>
+  prices.resin[grade] * (supply === "bulk" ? prices.bulkShare : 1);
+
+/** Money for the first filling of a lag, which waits behind its lead; every later one is a refill. */
+export const guardFill = (spec: OptionSpec, prices: Prices): number =>
+  spec.train === "lead-lag" ? resinIn(spec.vessel) * resinPrice(spec, prices) : 0;
+
+/** Money to buy what an option needs; a vessel the user has costs nothing. */
+export function purchaseOf(spec: OptionSpec, stored: boolean, prices: Prices): number {
+  const { vessel, before } = spec;
+  return (
+    vesselsToBuy(spec) * (prices.vesselBase + prices.vesselPerLitre * vessel.grossVolume) +
+    (hasMembrane(before) ? prices.membraneUnit : 0) +
+    (isBoosted(before) ? prices.boosterPump : 0) +
+    (isAerated(before) ? prices.aerator : stored ? prices.madeWaterTank : 0) +
+    guardFill(spec, prices)
+  );
+}
+
+/** Hours of pumps in a year: on the membrane, from the tank to the tool, and of air. */
+export function pumpHours(
+  { before }: OptionSpec,
+  ways: BehindBefore,
+  { aerationHours, batch }: BeforeSetup,
+  peakFlow: number,
+  litresPerYear: number,
+) {
+  const hoursAt = (flow: number) => litresPerYear / flow / 60;
+  return {
+    booster: isBoosted(before) && ways.makingFlow ? hoursAt(ways.makingFlow) : 0,
+    toTool: ways.stored || isAerated(before) ? hoursAt(peakFlow) : 0,
+    air: isAerated(before) ? (aerationHours * litresPerYear) / batch : 0,
+  };
+}
+
+/** Money of a year for the labour of aerated barrels, a part of the labour that doesn't hang on the refills. */
+export const barrelLabour = (
+  { before }: OptionSpec,
+  { batch }: BeforeSetup,
+  { minutesPerBatch, wage }: Prices,
+  litresPerYear: number,
+): number => (isAerated(before) ? ((litresPerYear / batch) * minutesPerBatch * wage) / 60 : 0);
+
+export interface CostQuestion {
+  readonly spec: OptionSpec;
+  readonly ways: BehindBefore;
+  readonly prices: Prices;
+  readonly setup: BeforeSetup;
+  /** L/min at the tool. */
+  readonly peakFlow: number;
+}
+
+/**
+ * Money of a year for these litres, when a charge lasts so many.
+ * @param litresPerYear L a year
+ * @param litresPerCharge L that one refill brings
+ */
+export function yearlyCost(question: CostQuestion, litresPerYear: number, litresPerCharge: number): YearlyCost {
+  const { spec, ways, prices, setup, peakFlow } = question;
+  const refills = litresPerYear / litresPerCharge;
+  const batches = isAerated(spec.before) ? litresPerYear / setup.batch : 0;
+  const wasteLitres = litresPerYear * ways.wasteRatio;
+  const hours = pumpHours(spec, ways, setup, peakFlow, litresPerYear);
+  const minutes = refills * filledAtOnce(spec) * prices.minutesPerRefill + batches * prices.minutesPerBatch;
+  const parts = {
+    resin: refills * filledAtOnce(spec) * resinIn(spec.vessel) * resinPrice(spec, prices),
+    delivery: refills * prices.delivery * (spec.supply === "bulk" ? BULK_ORDERS : 1),
+    labour: (minutes * prices.wage) / 60,
+    water: ((litresPerYear + wasteLitres) * prices.water) / 1000,
+    waste: (wasteLitres * prices.waste) / 1000,
+    energy: (((hours.booster + hours.toTool) * PUMP_WATTS + hours.air * AIR_PUMP_WATTS) * prices.power) / 1000,
+    consumables: hasMembrane(spec.before) ? prices.prefiltersPerYear + prices.membrane / prices.membraneYears : 0,
+    purchase: purchaseOf(spec, ways.stored, prices) / prices.years,
+  };
+  return { ...parts, total: Object.values(parts).reduce((sum, part) => sum + part, 0) };
+}

@@ -1,0 +1,271 @@
+import type { ThreeOf } from "../life/life-range";
+import { MONTHLY_STORAGE_LOSS, PACKING_FACTORS, storageFactor, type Container, type Packing } from "../resin/storage";
+import { checkRanges, RANGES } from "../ranges";
+import { fail, finite, succeed, within, type Result } from "../result";
+import { describeWater, type Water } from "../water/water";
+import { behind } from "./before";
+import { WEEKS_A_YEAR } from "./demand";
+import type { PlanQuestion } from "./figures";
+import { beforeWith, type Before, type OptionSpec } from "./options";
+import { oneWater, scenario, type ScenarioAnswer } from "./scenario";
+import { planQuestion, type SizeInput } from "./size";
+
+export type HabitName =
+  | "shut-off"
+  | "lower-flow"
+  | "tap-wash"
+  | "divert-start"
+  | "long-runs"
+  | "better-tap"
+  | "packing"
+  | "upright"
+  | "sealed-storage"
+  | "aeration"
+  | "membrane"
+  | "lead-lag";
+
+/** How the work is done today, as far as it is known; what is not is a planning assumption. */
+export interface Practice {
+  /** Share of the running time in which nobody uses the water. */
+  readonly pauseShare: number;
+  /** L/min that would do, below the present flow. */
+  readonly lowerFlow: number;
+  /** Share of the water used for washing, where tap water would do. */
+  readonly washShare: number;
+  /** Starts of a membrane a week, how many times the usual product reading a start begins at, and how it falls. */
+  readonly startsPerWeek: number;
+  readonly startTimes: number;
+  readonly startTau: number;
+  /** How the beads lie. */
+  readonly packing: Packing;
+  /** Share of the water that goes past the beads of a vessel on its side with a gap above them. */
+  readonly leaningBypass: number;
+  /** How opened resin is kept, and for how long on average. */
+  readonly container: Container;
+  readonly months: number;
+  /** The best of the other taps. */
+  readonly otherTap?: Water;
+}
+
+/** Planning assumptions. */
+export const PRACTICE_ASSUMPTIONS: Omit<Practice, "lowerFlow"> = {
+  pauseShare: 0.2,
+  washShare: 0.4,
+  startsPerWeek: 5,
+  startTimes: 8,
+  startTau: 60,
+  packing: "poured",
+  leaningBypass: 0.05,
+  container: "rolled-or-zip",
+  months: 3,
+};
+
+export interface Habit {
+  readonly name: HabitName;
+  /** L of a charge's life that it spares in a year. */
+  readonly litres: number;
+  /** Money a year; below 0 it costs more than it saves. */
+  readonly money: number;
+  /** A year without the habit and with it. */
+  readonly now: YearOf;
+  readonly then: YearOf;
+  /** s to divert, for the start of a membrane. */
+  readonly divertSeconds?: number;
+  /** A vessel that leaks past its beads can't make the limit at all. */
+  readonly outOfReachNow?: boolean;
+}
+
+/** What a year comes to. */
+export interface YearOf {
+  readonly litresPerYear: number;
+  readonly litresPerCharge: number;
+  /** Money: at each refill, beside the refills, and in all. */
+  readonly perRefill: number;
+  readonly besides: number;
+  readonly cost: number;
+}
+
+export interface HabitsInput {
+  readonly work: SizeInput;
+  /** What is in use. */
+  readonly option: OptionSpec;
+  readonly practice: Practice;
+}
+
+function yearOf({ litresPerYear, litresPerCharge, refills, cost, barrels }: ScenarioAnswer): YearOf {
+  const atRefills = cost.resin + cost.delivery + cost.labour - barrels;
+  return {
+    litresPerYear,
+    litresPerCharge,
+    perRefill: atRefills / refills,
+    besides: cost.total - atRefills,
+    cost: cost.total,
+  };
+}
+
+/** Litres of life spared: refills saved, each worth what a charge gives today. */
+export const litresSpared = (now: YearOf, then: YearOf): number =>
+  (now.litresPerYear / now.litresPerCharge - then.litresPerYear / then.litresPerCharge) * now.litresPerCharge;
+
+function habitOf(name: HabitName, now: Result<ScenarioAnswer>, then: Result<ScenarioAnswer>): Habit | undefined {
+  if (!now.ok || !then.ok) return undefined;
+  const [before, after] = [yearOf(now.value), yearOf(then.value)];
+  return { name, now: before, then: after, litres: litresSpared(before, after), money: before.cost - after.cost };
+}
+
+interface Asked {
+  readonly spec: OptionSpec;
+  readonly base: ScenarioAnswer;
+  readonly question: PlanQuestion;
+  readonly practice: Practice;
+}
+
+/** What the starts of a membrane send to the resin in a year. */
+interface Starts {
+  readonly perYear: number;
+  /** L/min that the membrane makes. */
+  readonly flow: number;
+  /** µS/cm by which a start begins above the usual reading. */
+  readonly above: number;
+  /** L of life that one meq is worth. */
+  readonly litresPerMeq: number;
+  /** Money for a litre of product thrown away. */
+  readonly perLitre: number;
+}
+
+function startsOf({ spec, question, practice }: Asked): Starts | undefined {
+  const ways = behind(spec.before, question.waters.typical, question.peakFlow, question.setup);
+  if (!ways.ok || ways.value.makingFlow === undefined) return undefined;
+  const floor = describeWater(ways.value.water);
+  if (!floor.ok) return undefined;
+  const { cationLoad, anionLoad, ec25 } = floor.value;
+  const { water, waste } = question.prices;
+  return {
+    perYear: practice.startsPerWeek * WEEKS_A_YEAR,
+    flow: ways.value.makingFlow,
+    above: (practice.startTimes - 1) * ec25,
+    litresPerMeq: 1 / (question.until === "meter" ? ec25 / 100 : Math.max(cationLoad, anionLoad)),
+    perLitre: ((1 + ways.value.wasteRatio) * (water + waste)) / 1000,
+  };
+}
+
+/** Habits of a membrane's start (model of start-up creep): diverting while it pays, and starting half as often. */
+function startHabits(asked: Asked): Habit[] {
+  const starts = startsOf(asked);
+  if (!starts) return [];
+  const { base, practice } = asked;
+  const { perYear, flow, above, litresPerMeq, perLitre } = starts;
+  const now = yearOf(base);
+  const price = now.perRefill / now.litresPerCharge;
+  const tau = practice.startTau;
+  const sent = Math.min(0.9 * base.litresPerYear, (perYear * flow * above * (tau / 60) * litresPerMeq) / 100);
+  const worth = (price * litresPerMeq * above) / 100 / perLitre;
+  const seconds = worth <= 1 ? 0 : tau * Math.log(worth);
+  const one = (name: HabitName, spared: number, costs: number): Habit => {
+    const then = {
+      ...now,
+      litresPerCharge: (now.litresPerCharge * now.litresPerYear) / (now.litresPerYear - spared),
+      besides: now.besides + costs,
+      cost: now.cost - spared * price + costs,
+    };
+    return { name, now, then, litres: litresSpared(now, then), money: now.cost - then.cost };
+  };
+  const HALF = 0.5;
+  const diverted = one(
+    "divert-start",
+    sent * (1 - Math.exp(-seconds / tau)),
+    perYear * (seconds / 60) * flow * perLitre,
+  );
+  return [{ ...diverted, divertSeconds: seconds }, one("long-runs", HALF * sent, 0)];
+}
+
+function waterHabits({ spec, base, question, practice }: Asked): (Habit | undefined)[] {
+  const { pauseShare, washShare, lowerFlow, otherTap } = practice;
+  const now = succeed(base);
+  const less = (share: number) => scenario(spec, question, base.litresPerYear * (1 - share));
+  const slower = { ...question, peakFlow: lowerFlow };
+  const otherFeed: ThreeOf<Water> | undefined = otherTap && oneWater(otherTap);
+  return [
+    habitOf("shut-off", now, less(pauseShare)),
+    habitOf("tap-wash", now, less(washShare)),
+    lowerFlow < question.peakFlow
+      ? habitOf("lower-flow", now, scenario(spec, slower, (base.litresPerYear * lowerFlow) / question.peakFlow))
+      : undefined,
+    otherFeed ? habitOf("better-tap", now, scenario(spec, { ...question, waters: otherFeed })) : undefined,
+  ];
+}
+
+function careHabits({ spec, base, question, practice }: Asked): (Habit | undefined)[] {
+  const good = succeed(base);
+  const under = (care: NonNullable<PlanQuestion["care"]>) => scenario(spec, { ...question, care });
+  const packing = PACKING_FACTORS[practice.packing];
+  const stored = storageFactor({ container: practice.container, months: practice.months });
+  const sealed = storageFactor({ container: "sealed-foil", months: practice.months });
+  const leaning = under({ bypass: practice.leaningBypass });
+  const tops: (Habit | undefined)[] = [
+    packing < 1 ? habitOf("packing", under({ packing }), good) : undefined,
+    leaning.ok ? habitOf("upright", leaning, good) : outOfReach(base),
+  ];
+  if (stored.ok && sealed.ok && MONTHLY_STORAGE_LOSS[practice.container] > MONTHLY_STORAGE_LOSS["sealed-foil"])
+    tops.push(habitOf("sealed-storage", under({ storage: stored.value }), under({ storage: sealed.value })));
+  return tops;
+}
+
+/** Water that goes past the beads alone is above the limit: the vessel gives nothing at all. */
+function outOfReach(base: ScenarioAnswer): Habit {
+  const then = yearOf(base);
+  return { name: "upright", now: then, then, litres: then.litresPerYear, money: 0, outOfReachNow: true };
+}
+
+function stageHabits({ spec, base, question }: Asked): (Habit | undefined)[] {
+  const now = succeed(base);
+  const as = (name: HabitName, before: Before | undefined) =>
+    before && habitOf(name, now, scenario({ ...spec, before }, question));
+  return [
+    as("aeration", beforeWith(spec.before, "aeration")),
+    as("membrane", beforeWith(spec.before, "membrane")),
+    spec.train === "single" ? habitOf("lead-lag", now, scenario({ ...spec, train: "lead-lag" }, question)) : undefined,
+  ];
+}
+
+const PRACTICE_RANGES = {
+  pauseShare: { ...RANGES.share, below: 1, name: "The share of pauses" },
+  washShare: { ...RANGES.share, below: 1, name: "The share of washing" },
+  lowerFlow: { ...RANGES.flow, name: "The lower flow" },
+  startsPerWeek: RANGES.starts,
+  startTimes: { name: "The start above the usual reading", unit: "times", from: 1, to: 1_000 },
+  startTau: { ...RANGES.seconds, name: "The fall of the start" },
+  leaningBypass: RANGES.bypass,
+  months: RANGES.months,
+};
+
+function checkPractice({ packing, container, otherTap, ...numbers }: Practice): Result<true> {
+  if (!(packing in PACKING_FACTORS))
+    return fail("unknown-packing", "Say how the beads lie: settled, poured or loose.", "packing");
+  if (!(container in MONTHLY_STORAGE_LOSS)) return fail("unknown-container", "Say how the bag was kept.", "container");
+  if (otherTap) {
+    const water = within("otherTap", describeWater(otherTap));
+    if (!water.ok) return water;
+  }
+  return checkRanges(numbers, PRACTICE_RANGES);
+}
+
+/**
+ * Habits ranked by the money they bring in a year for these figures, each against the same year without it.
+ *
+ * @returns a fault for a figure outside its range, or an option that can't do the work
+ * @example rankHabits({ work, option, practice: { ...PRACTICE_ASSUMPTIONS, lowerFlow: 2.4 } }).value[0].name // "membrane"
+ */
+export function rankHabits({ work, option, practice }: HabitsInput): Result<readonly Habit[]> {
+  const checked = within("practice", checkPractice(practice));
+  if (!checked.ok) return checked;
+  const question = within("work", planQuestion(work));
+  if (!question.ok) return question;
+  const base = scenario(option, question.value);
+  if (!base.ok) return fail(base.fault.code, base.fault.message, "option");
+  const asked: Asked = { spec: option, base: base.value, question: question.value, practice };
+  const all = [...waterHabits(asked), ...startHabits(asked), ...careHabits(asked), ...stageHabits(asked)];
+  return finite(
+    all.filter((habit): habit is Habit => habit !== undefined).sort((a, b) => b.money - a.money || b.litres - a.litres),
+  );
+}
