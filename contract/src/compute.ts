@@ -1,93 +1,51 @@
 import {
   aerate,
+  ANION_SPECIES,
+  CATION_SPECIES,
+  column,
+  compare,
   depletion,
+  describeComposition,
   describeBed,
   describeCapacity,
   describeWater,
   life,
   lifeRange,
+  membrane,
   ownCapacity,
   RANGES,
   type AerationInput,
-  type Analysis,
-  type Bed,
-  type Capacity,
+  type ChargeFigures,
+  type ColumnQuestion,
+  type CompareInput,
+  type Composition,
+  type CreepInput,
   type DepletionInput,
   type LifeInput,
   type LifeRangeInput,
+  type MembraneInput,
+  type PartialFeed,
   type OwnCapacityInput,
-  type Reading,
   type Result,
-  type Water,
 } from "@winter-bead/core";
+import { bringClaims, crossing, rankHabits, size, stageWorth } from "@winter-bead/core/src/sizing";
+import { creep } from "@winter-bead/core/src/membrane/creep";
 import { z } from "zod";
-import { flag, grade, known, numberIn, scale } from "./fields";
+import { bed, capacity, reading, water } from "./compute-shapes";
+import { grade, known, numberIn, scale } from "./fields";
 import { fieldErrorsOf, type FieldError } from "./problem";
-
-/** Shapes shared by the calculations. */
-export const reading = known({
-  value: numberIn(RANGES.value),
-  scale,
-  temperature: numberIn(RANGES.temperature).optional(),
-  compensated: flag.optional(),
-}).meta({ id: "Reading" }) satisfies z.ZodType<Reading>;
-
-const ion = numberIn(RANGES.ion).optional();
-export const analysis = known({
-  ca: ion,
-  mg: ion,
-  na: ion,
-  k: ion,
-  nh4: ion,
-  cl: ion,
-  so4: ion,
-  no3: ion,
-  f: ion,
-  alkalinity: ion,
-}).meta({
-  id: "Analysis",
-  description: "mg/L of each ion, nitrogen as the ion; alkalinity as CaCO3",
-}) satisfies z.ZodType<Analysis>;
-
-export const water = known({
-  reading: reading.optional(),
-  analysis: analysis.optional(),
-  ph: numberIn(RANGES.ph).optional(),
-  alkalinity: numberIn(RANGES.alkalinity).optional(),
-  silica: numberIn(RANGES.silica).optional(),
-  co2: numberIn(RANGES.co2).optional(),
-  temperature: numberIn(RANGES.temperature).optional(),
-}).meta({ id: "Water", description: "At least one of reading and analysis" }) satisfies z.ZodType<Water>;
-
-const FOUR_WAYS =
-  "Say what the resin holds in one of four ways: a grade, a constant with its scale, a maker's rating (litres, ppm, scale, resin litres), or both sides in eq/L.";
-
-export const capacity = z
-  .union(
-    [
-      known({ grade }),
-      known({ constant: numberIn(RANGES.constant), scale }),
-      known({
-        ratedLitres: numberIn(RANGES.ratedLitres),
-        ratedPpm: numberIn(RANGES.ratedPpm),
-        scale,
-        resinLitres: numberIn(RANGES.volume),
-      }),
-      known({ cation: numberIn(RANGES.capacity), anion: numberIn(RANGES.capacity) }),
-    ],
-    { error: FOUR_WAYS },
-  )
-  .meta({ id: "Capacity" }) satisfies z.ZodType<Capacity>;
-
-export const bed = known({
-  volume: numberIn(RANGES.volume),
-  diameter: numberIn(RANGES.diameter),
-  flow: numberIn(RANGES.flow),
-  temperature: numberIn(RANGES.temperature).optional(),
-  health: numberIn(RANGES.health).optional(),
-  spread: numberIn(RANGES.spread).optional(),
-  bypass: numberIn(RANGES.bypass).optional(),
-}).meta({ id: "Bed" }) satisfies z.ZodType<Bed>;
+import {
+  claimsAnswer,
+  claimsRequest,
+  crossingAnswer,
+  crossingRequest,
+  habitsAnswer,
+  habitsRequest,
+  sizeAnswer,
+  sizeRequest,
+  worthAnswer,
+  worthRequest,
+} from "./size";
 
 const figure = z.number();
 const warnings = z.array(z.strictObject({ code: z.string(), message: z.string() })).readonly();
@@ -134,6 +92,133 @@ const listed = z
   )
   .max(1000, "At most 1,000 charges.");
 
+const millimoles = numberIn(RANGES.millimoles).optional();
+const composition = known({
+  na: millimoles,
+  nh4: millimoles,
+  k: millimoles,
+  mg: millimoles,
+  ca: millimoles,
+  cl: millimoles,
+  no3: millimoles,
+  so4: millimoles,
+  f: millimoles,
+  inorganicCarbon: millimoles,
+  silica: millimoles,
+}) satisfies z.ZodType<Composition>;
+
+const feedIon = numberIn(RANGES.feedIon).optional();
+const ionFeed = known({
+  na: feedIon,
+  nh4: feedIon,
+  k: feedIon,
+  mg: feedIon,
+  ca: feedIon,
+  sio2: feedIon,
+  hco3: feedIon,
+  cl: feedIon,
+  no3: feedIon,
+  so4: feedIon,
+}).meta({
+  id: "IonFeed",
+  description: "meq/L of each ion; sio2 and hco3 (carbon dioxide and alkalinity together) in mmol/L",
+}) satisfies z.ZodType<PartialFeed>;
+
+const columnRequest = known({
+  feed: ionFeed,
+  stages: z
+    .array(
+      known({
+        kind: z.enum(["mixed", "cation", "anion"], { error: "A bed is mixed, cation or anion." }),
+        capacity,
+        bed,
+      }),
+      { error: "The stages must be a list of beds." },
+    )
+    .min(1, "A train has one to six beds.")
+    .max(6, "A train has one to six beds."),
+  cells: z
+    .int({ error: "The cells must be a whole number." })
+    .min(RANGES.cells.from, "From 5 to 1,000 cells.")
+    .max(RANGES.cells.to, "From 5 to 1,000 cells.")
+    .optional(),
+  limit: reading,
+  marks: known({
+    silica: numberIn(RANGES.columnMark).optional(),
+    ammonia: numberIn(RANGES.columnMark).optional(),
+  }).optional(),
+  until: numberIn(RANGES.until).optional(),
+}) satisfies z.ZodType<ColumnQuestion>;
+
+const productRow = z.strictObject({
+  litres: figure,
+  ec25: figure,
+  ph: figure,
+  silica: figure,
+  ammonia: figure,
+  ...Object.fromEntries([...CATION_SPECIES, ...ANION_SPECIES].map((species) => [species, figure])),
+});
+const shares = z.array(z.array(figure).readonly()).readonly().optional();
+
+const columnAnswer = z.strictObject({
+  litresToLimit: figure.optional(),
+  litresToSilica: figure.optional(),
+  litresToAmmonia: figure.optional(),
+  silentWindow: figure.optional(),
+  balanceError: figure,
+  product: z.array(productRow).readonly(),
+  profile: z
+    .array(
+      z.strictObject({
+        litres: figure,
+        stages: z.array(z.strictObject({ cation: shares, anion: shares })).readonly(),
+      }),
+    )
+    .readonly(),
+  warnings,
+});
+
+const pressure = numberIn(RANGES.pressure);
+const membraneRequest = known({
+  feed: known({
+    ec25: numberIn(RANGES.value),
+    temperature: numberIn(RANGES.temperature),
+    pressure,
+    co2: numberIn(RANGES.co2).optional(),
+  }),
+  recovery: numberIn(RANGES.recovery),
+  rated: known({
+    flow: numberIn(RANGES.flow),
+    rejection: numberIn(RANGES.rejection),
+    pressure,
+    ec25: numberIn(RANGES.value),
+    recovery: numberIn(RANGES.ratedRecovery),
+    temperature: numberIn(RANGES.temperature).optional(),
+  }),
+  permeatePressure: pressure.optional(),
+}) satisfies z.ZodType<MembraneInput>;
+
+const creepRequest = known({
+  readings: z
+    .array(known({ seconds: numberIn(RANGES.seconds), value: numberIn(RANGES.value) }), {
+      error: "The readings must be a list.",
+    })
+    .min(4, "Take at least four readings.")
+    .max(1000, "At most 1,000 readings."),
+  scale,
+  flow: numberIn(RANGES.flow),
+  startsPerWeek: numberIn(RANGES.starts).optional(),
+  pricePerEquivalent: numberIn(RANGES.price).optional(),
+  pricePerLitre: numberIn({ ...RANGES.price, above: 0, name: "The price of a litre" }).optional(),
+}) satisfies z.ZodType<CreepInput>;
+
+const chargeFigures = known({
+  capacity: numberIn(RANGES.capacity),
+  resin: numberIn(RANGES.volume),
+  load,
+  waterPerJob: numberIn({ ...RANGES.litres, above: 0, name: "The water of a job" }),
+}) satisfies z.ZodType<ChargeFigures>;
+
 /** Either the answer, or every complaint about the request. */
 export type ComputeOutcome =
   { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly errors: readonly FieldError[] };
@@ -144,6 +229,10 @@ export interface Endpoint {
   readonly answer: z.ZodType;
   /** Checks a body of unknown shape and computes. */
   readonly compute: (body: unknown) => ComputeOutcome;
+  /** Every complaint about a body's form; none when it may be computed. */
+  readonly check: (body: unknown) => readonly FieldError[];
+  /** Takes so long that a server must not do it between its requests. */
+  readonly heavy: boolean;
 }
 
 function endpoint<Request>(
@@ -151,6 +240,7 @@ function endpoint<Request>(
   request: z.ZodType<Request>,
   answer: z.ZodType,
   run: (request: Request) => Result<unknown>,
+  heavy = false,
 ): Endpoint {
   const compute = (body: unknown): ComputeOutcome => {
     const checked = request.safeParse(body);
@@ -159,7 +249,11 @@ function endpoint<Request>(
     if (outcome.ok) return outcome;
     return { ok: false, errors: [{ path: outcome.fault.path ?? "", message: outcome.fault.message }] };
   };
-  return { summary, request, answer, compute };
+  const check = (body: unknown) => {
+    const checked = request.safeParse(body);
+    return checked.success ? [] : fieldErrorsOf(checked.error);
+  };
+  return { summary, request, answer, compute, check, heavy };
 }
 
 /** Every public calculation: one entry checks requests, runs the core and describes itself in the OpenAPI document. */
@@ -227,6 +321,50 @@ export const COMPUTE = {
     z.strictObject({ co2: figure, saved: figure }),
     aerate,
   ),
+  composition: endpoint(
+    "pH and conductivity of given ions",
+    composition,
+    z.strictObject({ ph: figure, ec25: figure, ppm: figure }),
+    describeComposition,
+  ),
+  column: endpoint("How a train of beds gives way, ion by ion", columnRequest, columnAnswer, column, true),
+  membrane: endpoint(
+    "What a reverse-osmosis membrane makes of a feed",
+    membraneRequest,
+    z.strictObject({
+      netPressure: figure,
+      flow: figure,
+      ec25: figure,
+      rejection: figure,
+      wasteRatio: figure,
+      co2: figure,
+    }),
+    membrane,
+  ),
+  creep: endpoint(
+    "Start-up creep after standing, and how long diverting it pays",
+    creepRequest,
+    z.strictObject({
+      initial: figure,
+      floor: figure,
+      tau: figure,
+      loadPerStart: figure,
+      divertSeconds: figure.optional(),
+      costPerYear: figure.optional(),
+      fitError: figure,
+    }),
+    creep,
+  ),
+  compare: endpoint(
+    "Why two charges differ, in jobs",
+    known({ first: chargeFigures, second: chargeFigures }) satisfies z.ZodType<CompareInput>,
+    z.strictObject({
+      jobsFirst: figure,
+      jobsSecond: figure,
+      effects: z.strictObject({ capacity: figure, resin: figure, load: figure, waterPerJob: figure }),
+    }),
+    compare,
+  ),
   "own-capacity": endpoint(
     "An owner's own capacity from past charges",
     known({
@@ -236,6 +374,40 @@ export const COMPUTE = {
     }) satisfies z.ZodType<OwnCapacityInput>,
     z.strictObject({ median: figure, low: figure, high: figure }),
     ownCapacity,
+  ),
+  size: endpoint(
+    "Vessels, trains and resins ranked for this work and this tap, with what each costs",
+    sizeRequest,
+    sizeAnswer,
+    size,
+    true,
+  ),
+  crossing: endpoint(
+    "The feed at which a stage before the resin begins to pay, both cost curves, and what carbon dioxide does to it",
+    crossingRequest,
+    crossingAnswer,
+    crossing,
+    true,
+  ),
+  worth: endpoint(
+    "A membrane, a booster pump or a degassing barrel against the resin it saves in a year",
+    worthRequest,
+    worthAnswer,
+    stageWorth,
+    true,
+  ),
+  claims: endpoint(
+    "Makers' statements at one tap, per unit of money, as one capacity",
+    claimsRequest,
+    claimsAnswer,
+    bringClaims,
+  ),
+  habits: endpoint(
+    "Habits ranked by litres and money a year for one user's figures",
+    habitsRequest,
+    habitsAnswer,
+    rankHabits,
+    true,
   ),
   depletion: endpoint(
     "Early, likely and late date of the limit",
@@ -255,6 +427,7 @@ export const COMPUTE = {
     }) satisfies z.ZodType<DepletionInput>,
     z.strictObject({ early: z.iso.date(), likely: z.iso.date(), late: z.iso.date() }),
     depletion,
+    true,
   ),
 } as const;
 

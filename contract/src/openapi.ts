@@ -2,6 +2,7 @@ import { z } from "zod";
 import { COMPUTE, type Endpoint } from "./compute";
 import { problem } from "./problem";
 import { RECORD_KINDS, RECORDS } from "./records";
+import { supplierReport, supplierZones } from "./supplier";
 
 type Json = { readonly [key: string]: unknown };
 
@@ -40,7 +41,7 @@ const problemResponse = (description: string) => ({
   content: { "application/problem+json": { schema: { $ref: "#/components/schemas/Problem" } } },
 });
 
-function computePath(name: string, { summary, request, answer }: Endpoint): Json {
+function computePath(name: string, { summary, request, answer, heavy }: Endpoint): Json {
   return {
     post: {
       operationId: `compute-${name}`,
@@ -51,10 +52,47 @@ function computePath(name: string, { summary, request, answer }: Endpoint): Json
         "200": { description: "The answer", content: json(jsonSchema(answer, "output")) },
         "413": problemResponse("The body is over 1 MiB"),
         "422": problemResponse("Bad input, with a sentence for each field"),
+        ...(heavy ? { "503": problemResponse("Too many such runs at once; see Retry-After") } : {}),
       },
     },
   };
 }
+
+const supplierResponses = (answer: z.ZodType) => ({
+  "200": { description: "As the supplier's service gave it, checked for its form", content: json(jsonSchema(answer)) },
+  "404": problemResponse("No such zone or date"),
+  "422": problemResponse("A date that is none"),
+  "502": problemResponse("The supplier's service is out of order, or answered no report"),
+  "504": problemResponse("The supplier's service takes too long"),
+});
+
+const SUPPLIER_PATHS = {
+  "/api/v1/supplier/zones": {
+    get: {
+      operationId: "supplier-zones",
+      summary: "Zones of the water supplier's report service",
+      tags: ["supplier"],
+      responses: supplierResponses(z.object({ items: supplierZones })),
+    },
+  },
+  "/api/v1/supplier/zones/{zone}/report": {
+    get: {
+      operationId: "supplier-report",
+      summary: "A zone's water report; names and units are the supplier's own",
+      tags: ["supplier"],
+      parameters: [
+        { name: "zone", in: "path", required: true, schema: { type: "string" } },
+        {
+          name: "on",
+          in: "query",
+          description: "The newest sample up to this date",
+          schema: { type: "string", format: "date" },
+        },
+      ],
+      responses: supplierResponses(supplierReport),
+    },
+  },
+};
 
 const idParameter = {
   name: "id",
@@ -145,7 +183,11 @@ export function openApiDocument(): Json {
       license: { name: "MIT", identifier: "MIT" },
     },
     servers: [{ url: "/" }],
-    paths: { ...Object.fromEntries(compute), ...Object.assign({}, ...RECORD_KINDS.map(recordPaths)) },
+    paths: {
+      ...Object.fromEntries(compute),
+      ...SUPPLIER_PATHS,
+      ...Object.assign({}, ...RECORD_KINDS.map(recordPaths)),
+    },
     components: { schemas: { Problem: jsonSchema(problem, "output") } },
   };
 }

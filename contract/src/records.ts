@@ -1,14 +1,20 @@
 import {
   RANGES,
   type Charge,
+  type FeedTest,
+  type MembraneCheck,
   type Meter,
+  type Plan,
+  type PriceList,
   type Rig,
   type Site,
   type Tap,
   type Vessel,
   type Visit,
+  type WaterReport,
 } from "@winter-bead/core";
 import { z } from "zod";
+import { optionSpec, planFigures, prices, sizeRequest } from "./size";
 import { date, flag, grade, id, instant, known, note, numberIn, scale, text } from "./fields";
 
 type Body<T> = z.ZodType<Omit<T, "id">>;
@@ -36,6 +42,11 @@ const meter = known({
   scale,
   compensated: flag,
   checkedOn: date.optional(),
+  check: known({
+    standard: numberIn({ ...RANGES.value, name: "The standard", unit: "µS/cm" }),
+    shown: numberIn({ ...RANGES.value, name: "What the meter showed" }),
+  }).optional(),
+  offset: numberIn({ ...RANGES.observed, name: "What it shows in pure water", to: 1_000 }).optional(),
 }) satisfies Body<Meter>;
 
 const stage = z.discriminatedUnion(
@@ -51,9 +62,11 @@ const stage = z.discriminatedUnion(
   { error: "A stage is sediment, carbon, degasser, membrane or resin." },
 );
 
+const use = z.enum(["glass", "paint", "aquarium"], { error: "Say what the water is for: glass, paint or aquarium." });
+
 const rig = known({
   name: text("The rig's name"),
-  use: z.enum(["glass", "paint", "aquarium"], { error: "Say what the water is for: glass, paint or aquarium." }),
+  use,
   tapId: id,
   flow: numberIn(RANGES.flow),
   stages: z
@@ -140,19 +153,22 @@ const visitWater = z.discriminatedUnion(
   { error: "Water is a meter total, minutes and flow, or jobs." },
 );
 
+const whichScale = { meterId: id.optional(), scale: scale.optional() };
+const NO_SCALE = {
+  path: ["scale"],
+  message: "Say which meter or which scale: a reading without a scale is ambiguous by 40 %.",
+};
+const hasScale = (it: { meterId?: unknown; scale?: unknown }) => it.meterId !== undefined || it.scale !== undefined;
+
 const readingRecord = known({
   id,
   point: z.enum(["feed", "after-membrane", "output"], {
     error: "A reading is of the feed, after the membrane, or of the output.",
   }),
-  meterId: id.optional(),
-  scale: scale.optional(),
+  ...whichScale,
   value: numberIn(RANGES.observed),
   temperature: numberIn(RANGES.temperature).optional(),
-}).refine((it) => it.meterId !== undefined || it.scale !== undefined, {
-  path: ["scale"],
-  message: "Say which meter or which scale: a reading without a scale is ambiguous by 40 %.",
-});
+}).refine(hasScale, NO_SCALE);
 
 const visit = known({
   rigId: id,
@@ -168,6 +184,97 @@ const visit = known({
   message: "Log at least one reading or the water used.",
 }) satisfies Body<Visit>;
 
+const feedTest = known({
+  tapId: id,
+  at: instant,
+  ...whichScale,
+  value: numberIn(RANGES.value),
+  temperature: numberIn(RANGES.temperature).optional(),
+  note,
+}).refine(hasScale, NO_SCALE) satisfies Body<FeedTest>;
+
+const milligrams = (name: string) => numberIn({ ...RANGES.ion, name }).optional();
+
+/** Figures of an analysis, mg/L; each may be missing. */
+export const reportValues = known({
+  ca: milligrams("Calcium"),
+  mg: milligrams("Magnesium"),
+  na: milligrams("Sodium"),
+  k: milligrams("Potassium"),
+  nh4: milligrams("Ammonium"),
+  cl: milligrams("Chloride"),
+  so4: milligrams("Sulfate"),
+  no3: milligrams("Nitrate"),
+  f: milligrams("Fluoride"),
+  alkalinity: numberIn(RANGES.alkalinity).optional(),
+  ph: numberIn(RANGES.ph).optional(),
+  silica: numberIn(RANGES.silica).optional(),
+  co2: numberIn(RANGES.co2).optional(),
+  chloramine: numberIn({ ...RANGES.ion, name: "The chloramine", to: 50 }).optional(),
+  ec25: numberIn({ ...RANGES.value, name: "The conductivity", unit: "µS/cm" }).optional(),
+  temperature: numberIn(RANGES.temperature).optional(),
+}).refine((it) => Object.values(it).some((value) => value !== undefined), {
+  message: "Enter at least one figure of the report.",
+});
+
+const waterReport = known({
+  tapId: id,
+  sampledOn: date,
+  source: z.enum(["typed", "imported", "supplier"], { error: "A report is typed, imported or the supplier's." }),
+  origin: text("Where the report comes from").optional(),
+  values: reportValues,
+  note,
+}) satisfies Body<WaterReport>;
+
+const pressure = numberIn(RANGES.pressure);
+const membraneCheck = known({
+  rigId: id,
+  at: instant,
+  ...whichScale,
+  feed: numberIn({ ...RANGES.value, name: "The feed" }),
+  product: numberIn({ ...RANGES.observed, name: "The product" }),
+  temperature: numberIn(RANGES.temperature),
+  pressure,
+  permeatePressure: pressure.optional(),
+  productFlow: numberIn({ ...RANGES.flow, name: "The product's flow" }),
+  wasteFlow: numberIn({ ...RANGES.flow, name: "The waste's flow" }),
+  clean: flag,
+  seen: known({
+    "pressure-falls-running": flag.optional(),
+    "sediment-old": flag.optional(),
+    "carbon-old": flag.optional(),
+    "chlorine-behind-carbon": flag.optional(),
+    "membrane-old": flag.optional(),
+  }).optional(),
+  note,
+})
+  .refine(hasScale, NO_SCALE)
+  .refine((it) => it.product <= it.feed, {
+    path: ["product"],
+    message: "The product reads above the feed: the two lines are swapped, or the readings are.",
+  }) satisfies Body<MembraneCheck>;
+
+const currency = z
+  .string({ error: "Give the currency by its three letters, such as EUR." })
+  .regex(/^[A-Z]{3}$/, "Give the currency by its three letters, such as EUR.");
+
+const plan = known({
+  name: text("The plan's name", 80),
+  keptAt: instant,
+  use,
+  tapId: id,
+  jobName: text("The job's name", 40),
+  work: sizeRequest,
+  option: optionSpec,
+  expected: planFigures,
+  currency,
+  rigId: id.optional(),
+  inUseSince: instant.optional(),
+  note,
+}) satisfies Body<Plan>;
+
+const priceList = known({ setOn: date, currency, prices }) satisfies Body<PriceList>;
+
 /** What a request body must be for each kind of record; the id stands in the path. */
 export const RECORDS = {
   sites: site,
@@ -177,6 +284,11 @@ export const RECORDS = {
   rigs: rig,
   charges: charge,
   visits: visit,
+  "feed-tests": feedTest,
+  "water-reports": waterReport,
+  "membrane-checks": membraneCheck,
+  plans: plan,
+  "price-lists": priceList,
 } as const;
 
 export type RecordKind = keyof typeof RECORDS;
@@ -190,6 +302,11 @@ export interface RecordTypes {
   rigs: Rig;
   charges: Charge;
   visits: Visit;
+  "feed-tests": FeedTest;
+  "water-reports": WaterReport;
+  "membrane-checks": MembraneCheck;
+  plans: Plan;
+  "price-lists": PriceList;
 }
 
 /** The version an edit started from, and whether this version takes the record back. */

@@ -1,3 +1,4 @@
+import { PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
 import { COMPUTE, RECORDS, openApiDocument, type ComputeName } from "../src/index";
 import { differences, REFERENCE_CASES } from "./reference-cases";
 
@@ -105,9 +106,104 @@ describe("calculations over the contract", () => {
   });
 });
 
+describe("sizing over the contract", () => {
+  const water = (value: number) => ({ reading: { value, scale: "nacl" }, ph: 7.3, alkalinity: 118 });
+  const good = {
+    demand: {
+      items: [
+        { by: "jobs", perWeek: 20, litresEach: 60, quality: "guessed" },
+        { by: "tank", volume: 300, changeShare: 0.2, changesPerWeek: 1, evaporation: 2, quality: "metered" },
+      ],
+      season: [0.5, 0.5, 1, 1, 1.2, 1.4, 1.4, 1.2, 1, 1, 0.6, 0.4],
+    },
+    waters: { low: water(140), typical: water(160), high: water(190) },
+    limit: { value: 10, scale: "nacl" },
+    peakFlow: 3,
+    pressure: { supply: 300, needed: 150 },
+    priority: "refills",
+  };
+
+  test("answers every option in the form it promises", () => {
+    const outcome = COMPUTE.size.compute(good);
+    if (!outcome.ok) throw new Error(JSON.stringify(outcome.errors));
+    expect(COMPUTE.size.answer.safeParse(outcome.value).error).toBeUndefined();
+    expect((outcome.value as { options: unknown[] }).options.length).toBeGreaterThan(100);
+  });
+
+  test.each([
+    [{ demand: { items: [] } }, "demand.items"],
+    [{ demand: { items: [{ by: "jobs", perWeek: 0, litresEach: 60, quality: "timed" }] } }, "demand.items"],
+    [{ demand: { items: [{ by: "songs" }] } }, "demand.items.0.by"],
+    [{ demand: { ...good.demand, season: [1, 1] } }, "demand.season"],
+    [{ peakFlow: 0 }, "peakFlow"],
+    [{ priority: "beauty" }, "priority"],
+    [{ prices: { wage: 30 } }, "prices.resin"],
+    [{ waters: { ...good.waters, high: {} } }, "waters.high.reading"],
+  ])("refuses %j at its place", (part, path) => {
+    const outcome = COMPUTE.size.compute({ ...good, ...part });
+    expect(outcome.ok ? [] : outcome.errors.map((error) => error.path)).toContain(path);
+    if (!outcome.ok) for (const { message } of outcome.errors) expect(message).toMatch(/^[A-Z].*\.$/);
+  });
+});
+
+describe("what else sizing answers", () => {
+  const water = { reading: { value: 160, scale: "nacl" }, ph: 7.3, alkalinity: 118 };
+  const work = {
+    demand: { items: [{ by: "jobs", perWeek: 20, litresEach: 60, quality: "guessed" }] },
+    waters: { low: water, typical: water, high: water },
+    limit: { value: 10, scale: "nacl" },
+    peakFlow: 3,
+  };
+  const vessel = {
+    name: "Tank",
+    kind: "screw-head-tank",
+    grossVolume: 28,
+    diameter: 254,
+    emptyWeight: 7.5,
+    fillFraction: 0.86,
+  };
+  const plain = { vessel, train: "single", grade: "virgin", supply: "bag" };
+  const option = { ...plain, before: "membrane" };
+  const practice = {
+    ...PRACTICE_ASSUMPTIONS,
+    lowerFlow: 2.4,
+    otherTap: { reading: { value: 90, scale: "nacl" } },
+  };
+  const claims = [{ name: "A", litres: 3000, ppm: 100, scale: "442", resinLitres: 10, price: 80 }];
+  const GOOD = [
+    ["crossing", { work, option: plain }],
+    ["worth", { work, option }],
+    ["claims", { claims: [...claims, { name: "B", litres: 900, scale: "nacl" }], waters: work.waters }],
+    ["habits", { work, option, practice }],
+  ] as const;
+
+  test.each(GOOD)("%s, in the form it promises", (name, body) => {
+    const outcome = COMPUTE[name].compute(body);
+    if (!outcome.ok) throw new Error(JSON.stringify(outcome.errors));
+    expect(COMPUTE[name].answer.safeParse(JSON.parse(JSON.stringify(outcome.value))).error).toBeUndefined();
+  });
+
+  test.each([
+    ["crossing", { work, option }, "option.before"],
+    ["crossing", { work: { ...work, peakFlow: 0 }, option: plain }, "work.peakFlow"],
+    ["worth", { work, option: plain }, "option.before"],
+    ["claims", { claims: [], waters: work.waters }, "claims"],
+    ["claims", { claims: [{ ...claims[0], scale: "tds" }], waters: work.waters }, "claims.0.scale"],
+    ["habits", { work, option, practice: { ...practice, startTimes: 0 } }, "practice.startTimes"],
+    ["habits", { work, option: { ...option, train: "triple" }, practice }, "option.train"],
+  ] as const)("%s refuses what is wrong at its place", (name, body, path) => {
+    const outcome = COMPUTE[name].compute(body);
+    expect(outcome.ok ? [] : outcome.errors.map((error) => error.path)).toContain(path);
+    if (!outcome.ok) for (const { message } of outcome.errors) expect(message).toMatch(/^[A-Z].*\.$/);
+  });
+});
+
 test("the OpenAPI document tells of every calculation and every record", () => {
   const { paths } = openApiDocument() as { paths: Record<string, unknown> };
   for (const name of Object.keys(COMPUTE)) expect(paths).toHaveProperty([`/api/v1/compute/${name}`, "post"]);
+  for (const path of ["/api/v1/supplier/zones", "/api/v1/supplier/zones/{zone}/report"])
+    expect(paths).toHaveProperty([path, "get"]);
+  expect(paths).toHaveProperty(["/api/v1/compute/column", "post", "responses", "503"]);
   for (const kind of Object.keys(RECORDS)) expect(paths).toHaveProperty([`/api/v1/${kind}/{id}`, "put"]);
 });
 

@@ -1,9 +1,29 @@
-import { isWithin, RANGES, type Range } from "@winter-bead/core";
+import { isWithin, RANGES, unwrap, type Range, type SizeInput } from "@winter-bead/core";
+import {
+  DEFAULT_PRICES,
+  generateOptions,
+  optionFigures,
+  planFigures,
+  planQuestion,
+} from "@winter-bead/core/src/sizing";
 import { fieldErrorsOf, numberIn, RECORDS, revision, type RecordKind } from "../src/index";
 
 const id = "01890000-0000-7000-8000-000000000001";
 const moment = "2027-03-01T08:10:00.000Z";
 const marks = { watch: 6, limit: 10, hard: 20, scale: "nacl" };
+
+const water = { reading: { value: 160, scale: "nacl" as const }, ph: 7.3, alkalinity: 110 };
+const work: SizeInput = {
+  demand: { items: [{ by: "jobs", name: "houses", perWeek: 20, litresEach: 60, quality: "timed" }] },
+  waters: { low: water, typical: water, high: water },
+  limit: { value: 10, scale: "nacl" },
+  peakFlow: 3,
+  prices: DEFAULT_PRICES,
+  until: "meter",
+  own: [{ name: "Old", kind: "cartridge", grossVolume: 5, diameter: 100, emptyWeight: 1, fillFraction: 1, own: true }],
+};
+const question = unwrap(planQuestion(work));
+const [option] = generateOptions(work.own!);
 
 /** One good body of each kind. */
 const GOOD: Readonly<Record<RecordKind, object>> = {
@@ -38,6 +58,43 @@ const GOOD: Readonly<Record<RecordKind, object>> = {
     water: { by: "total", total: 250 },
     readings: [{ id, point: "output", scale: "442", value: 3, temperature: 11 }],
   },
+  "feed-tests": { tapId: id, at: moment, meterId: id, value: 104, temperature: 11, note: "After rain." },
+  "water-reports": {
+    tapId: id,
+    sampledOn: "2027-02-01",
+    source: "typed",
+    origin: "Laboratory of the harbour",
+    values: { ca: 40, alkalinity: 110, cl: 20, ph: 7.3, silica: 6, chloramine: 0.4, ec25: 320 },
+  },
+  "membrane-checks": {
+    rigId: id,
+    at: moment,
+    scale: "ec",
+    feed: 420,
+    product: 13,
+    temperature: 17,
+    pressure: 400,
+    permeatePressure: 20,
+    productFlow: 0.12,
+    wasteFlow: 0.36,
+    clean: true,
+    seen: { "sediment-old": false },
+  },
+  plans: {
+    name: "Van",
+    keptAt: moment,
+    use: "glass",
+    tapId: id,
+    jobName: "house",
+    work,
+    option: option!,
+    expected: planFigures(unwrap(optionFigures(option!, question)), question.demand),
+    currency: "EUR",
+    rigId: id,
+    inUseSince: moment,
+    note: "For the new round.",
+  },
+  "price-lists": { setOn: "2027-02-01", currency: "EUR", prices: DEFAULT_PRICES },
 };
 
 const complaints = (kind: RecordKind, body: object) => {

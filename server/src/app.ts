@@ -5,15 +5,20 @@ import Koa from "koa";
 import helmet from "koa-helmet";
 import { pino } from "pino";
 import type { DataSource } from "typeorm";
+import type { ComputePool } from "./compute/compute-pool";
+import type { ReportClient } from "./devices/report-client";
 import { computeRoutes } from "./routes/compute";
 import { problems } from "./routes/problems";
 import { recordRoutes } from "./routes/records";
 import { staticFiles } from "./routes/static-files";
+import { supplierRoutes } from "./routes/supplier";
 import { BUILT_IN_CREW, inCrew, type Session } from "./store/crew-scope";
 import { CREWS } from "./store/entities";
 
 export interface AppParts {
   readonly source: DataSource;
+  readonly pool: ComputePool;
+  readonly supplier: ReportClient;
   /** The built client; absent when only the API is served. */
   readonly clientFolder?: string;
   readonly log?: (error: unknown) => void;
@@ -57,7 +62,13 @@ function generalRoutes(source: DataSource): Router {
 }
 
 /** The whole application: calculations, records and client from one origin. */
-export function createApp({ source, clientFolder, log = (error) => pino().error(error) }: AppParts): Koa {
+export function createApp({
+  source,
+  pool,
+  supplier,
+  clientFolder,
+  log = (error) => pino().error(error),
+}: AppParts): Koa {
   const app = new Koa();
   app.use(problems(log));
   app.use(
@@ -81,7 +92,7 @@ export function createApp({ source, clientFolder, log = (error) => pino().error(
       onError: (error, ctx) => ctx.throw((error as { status?: number }).status === 413 ? 413 : 400, "unreadable body"),
     }),
   );
-  for (const router of [computeRoutes(), recordRoutes(source), generalRoutes(source)]) {
+  for (const router of [computeRoutes(pool), recordRoutes(source), supplierRoutes(supplier), generalRoutes(source)]) {
     app.use(router.routes());
     app.use(router.allowedMethods());
   }

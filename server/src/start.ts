@@ -1,7 +1,10 @@
 import { existsSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
+import { ReportService } from "@winter-bead/devices";
 import { createApp } from "./app";
+import { ComputePool } from "./compute/compute-pool";
+import { ReportClient } from "./devices/report-client";
 import { DataFolder } from "./launch/data-folder";
 import { backUp, clearRecords, inventory, loadDemo } from "./launch/demo-data";
 import { dataFolderPath, runCommand } from "./launch/open-database";
@@ -93,6 +96,17 @@ async function run(): Promise<void> {
   }
 }
 
+/** The water supplier's report service: the one named, else the stand-in that ships with this. */
+async function supplierAddress(stops: (() => Promise<void> | void)[]): Promise<string> {
+  const named = process.env["WINTER_BEAD_REPORT_SERVICE"];
+  if (named) return named.replace(/\/$/, "");
+  const service = new ReportService();
+  const address = await service.listen();
+  stops.push(() => service.close());
+  say(`The simulated supplier's report service is at ${address} (PUT /mode makes it fail on purpose).`);
+  return address;
+}
+
 async function startAll(options: Options, stops: (() => Promise<void> | void)[]): Promise<Serving> {
   const folder = DataFolder.open(options.dataFolder);
   stops.push(folder.claim(options.port));
@@ -112,7 +126,11 @@ async function startAll(options: Options, stops: (() => Promise<void> | void)[])
   }
   if (options.demoReset || (known.empty && !options.empty))
     say(`Loaded the demo: ${await loadDemo(source, new Date())} entries of an invented crew.`);
-  const serving = await serve(createApp({ source, clientFolder: options.clientFolder }), options.port);
+  const pool = new ComputePool();
+  stops.push(() => pool.close());
+  const supplier = new ReportClient(await supplierAddress(stops));
+  const app = createApp({ source, pool, supplier, clientFolder: options.clientFolder });
+  const serving = await serve(app, options.port);
   stops.push(() => serving.stop());
   stops.push(keepAlive(postgres));
   return serving;

@@ -10,6 +10,7 @@ export interface ServerOptions {
   readonly dataFolder?: string;
   readonly port?: number;
   readonly flags?: readonly string[];
+  readonly environment?: Readonly<Record<string, string>>;
 }
 
 /** Winter Bead as bin/start runs it, on a data folder of its own. */
@@ -38,6 +39,7 @@ export class RunningServer {
         PORT: String(this.options.port ?? 0),
         WINTER_BEAD_DATA: this.dataFolder,
         WINTER_BEAD_ROOT: ROOT,
+        ...this.options.environment,
       },
       stdio: ["ignore", "pipe", "pipe"],
     });
@@ -54,6 +56,11 @@ export class RunningServer {
       this.child.stderr!.on("data", take);
       this.child.once("exit", (code) => failed(new Error(`exit ${code}: ${this.printed}`)));
     });
+  }
+
+  /** Where the simulated supplier's service that came with it listens. */
+  get supplier(): string {
+    return /report service is at (\S+)/.exec(this.printed)![1]!;
   }
 
   get output(): string {

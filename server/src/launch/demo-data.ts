@@ -6,7 +6,7 @@ import { RECORDS } from "@winter-bead/contract";
 import type { DataSource } from "typeorm";
 import { BUILT_IN_CREW, inCrew } from "../store/crew-scope";
 import { dataSource, type DatabaseAddress } from "../store/data-source";
-import { TABLES } from "../store/entities";
+import { READINGS, TABLES, VERSIONS } from "../store/entities";
 import { Records, type Body } from "../store/records";
 import { Trouble } from "./trouble";
 
@@ -63,7 +63,8 @@ export function backUp(programFolder: string, backups: string, address: Database
 export async function clearRecords(owner: DatabaseAddress): Promise<void> {
   const source = await dataSource(owner).initialize();
   try {
-    await source.query("TRUNCATE site, tap, meter, vessel, rig, charge, visit, reading, record_version");
+    const tables = [...Object.values(TABLES), READINGS, VERSIONS].map(({ options }) => options.tableName);
+    await source.query(`TRUNCATE ${tables.join(", ")}`);
   } finally {
     await source.destroy();
   }

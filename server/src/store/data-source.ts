@@ -2,6 +2,8 @@ import "reflect-metadata";
 import { DataSource } from "typeorm";
 import { ENTITIES } from "./entities";
 import { FirstRecords1795000000001 } from "./migrations/0001-first-records";
+import { KnowTheWater1795400000002 } from "./migrations/0002-know-the-water";
+import { SizeIt1795600000003 } from "./migrations/0003-size-it";
 
 export interface DatabaseAddress {
   readonly port: number;
@@ -11,7 +13,7 @@ export interface DatabaseAddress {
 }
 
 /** Named one by one: a pattern of file names matches nothing in a bundle. */
-const MIGRATIONS = [FirstRecords1795000000001];
+const MIGRATIONS = [FirstRecords1795000000001, KnowTheWater1795400000002, SizeIt1795600000003];
 
 /** A connection pool over the records; opened by the caller. */
 export const dataSource = ({ port, database, user, password }: DatabaseAddress) =>

@@ -20,7 +20,7 @@ export type PutOutcome =
   | { readonly outcome: "missing" }
   | { readonly outcome: "refused"; readonly errors: readonly FieldError[] };
 
-const DATES = new Set(["at", "filledAt"]);
+const DATES = new Set(["at", "filledAt", "keptAt", "inUseSince"]);
 
 function toRow(
   crewId: string,

@@ -1,10 +1,5 @@
 import type { MigrationInterface, QueryRunner } from "typeorm";
-
-const KEPT = `crew_id uuid NOT NULL REFERENCES crew (id), id uuid NOT NULL, version integer NOT NULL CHECK (version >= 1), voided boolean NOT NULL DEFAULT false,
-  PRIMARY KEY (crew_id, id)`;
-
-const reference = (column: string, table: string) =>
-  `CONSTRAINT ${column}_known FOREIGN KEY (crew_id, ${column}) REFERENCES ${table} (crew_id, id) DEFERRABLE INITIALLY IMMEDIATE`;
+import { guard, KEPT, reference } from "./kept-table";
 
 const TABLES = [
   `CREATE TABLE crew (id uuid PRIMARY KEY, name text NOT NULL)`,
@@ -43,14 +38,8 @@ export class FirstRecords1795000000001 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     for (const statement of TABLES) await runner.query(statement);
-    for (const table of OF_A_CREW) {
-      await runner.query(`ALTER TABLE ${table} ENABLE ROW LEVEL SECURITY`);
-      await runner.query(
-        `CREATE POLICY own_crew ON ${table} USING (crew_id = nullif(current_setting('winter_bead.crew', true), '')::uuid)`,
-      );
-      const rights = table === "record_version" ? "SELECT, INSERT" : "SELECT, INSERT, UPDATE";
-      await runner.query(`GRANT ${rights} ON ${table} TO winter_bead_app`);
-    }
+    for (const table of OF_A_CREW)
+      await guard(runner, table, table === "record_version" ? "SELECT, INSERT" : "SELECT, INSERT, UPDATE");
     await runner.query(`GRANT DELETE ON reading TO winter_bead_app`);
     await runner.query(`ALTER TABLE crew ENABLE ROW LEVEL SECURITY`);
     await runner.query(

@@ -1,0 +1,378 @@
+import {
+  RANGES,
+  type BeforeSetup,
+  type Claim,
+  type ClaimsInput,
+  type CrossingInput,
+  type DemandItem,
+  type HabitsInput,
+  type OptionSpec,
+  type Practice,
+  type Prices,
+  type SizeInput,
+  type StageWorthInput,
+  type VesselSize,
+} from "@winter-bead/core";
+import { z } from "zod";
+import { reading, water } from "./compute-shapes";
+import { flag, grade, known, numberIn, scale, text } from "./fields";
+
+const each = (name: string) => numberIn({ name, unit: "", from: 0, to: 10_000 });
+const litres = (name: string) => numberIn({ ...RANGES.litres, name });
+const quality = z.enum(["metered", "timed", "guessed"], {
+  error: "Say how well the water is known: metered, timed or guessed.",
+});
+
+const name = text("What the work is called", 60).optional();
+
+const demandItem = z.discriminatedUnion(
+  "by",
+  [
+    known({
+      by: z.literal("jobs"),
+      name,
+      quality,
+      perWeek: each("The jobs a week"),
+      litresEach: litres("The water of a job"),
+    }),
+    known({
+      by: z.literal("rinse"),
+      name,
+      quality,
+      perWeek: each("The rinses a week"),
+      minutes: numberIn({ name: "The minutes", unit: "min", from: 0, to: 10_000 }),
+      flow: numberIn(RANGES.flow),
+    }),
+    known({
+      by: z.literal("tank"),
+      name,
+      quality,
+      volume: litres("The tank"),
+      changeShare: numberIn(RANGES.share),
+      changesPerWeek: each("The changes a week"),
+      evaporation: litres("The evaporation"),
+    }),
+    known({ by: z.literal("total"), name, quality, litresPerWeek: litres("The water of a week") }),
+  ],
+  { error: "Work is jobs, rinses, a tank, or a total." },
+) satisfies z.ZodType<DemandItem>;
+
+const money = (name: string) => numberIn({ ...RANGES.price, name });
+const years = (name: string) => numberIn({ name, unit: "years", above: 0, to: 100 });
+
+/** What things cost. */
+export const prices = known({
+  resin: known({
+    virgin: money("Virgin resin"),
+    dyed: money("Dyed resin"),
+    regenerated: money("Regenerated resin"),
+  }),
+  bulkShare: numberIn(RANGES.factor),
+  delivery: money("A delivery"),
+  vesselPerLitre: money("A litre of vessel"),
+  vesselBase: money("A vessel's fittings"),
+  membraneUnit: money("A membrane unit"),
+  membrane: money("A membrane"),
+  membraneYears: years("The membrane's life"),
+  prefiltersPerYear: money("A year's prefilters"),
+  boosterPump: money("A booster pump"),
+  madeWaterTank: money("A tank for made water"),
+  aerator: money("An aerated barrel"),
+  minutesPerBatch: numberIn({ name: "The minutes of a barrel", unit: "min", from: 0, to: 1_000 }),
+  water: money("A cubic metre of water"),
+  waste: money("A cubic metre of waste"),
+  power: money("A kilowatt hour"),
+  wage: money("An hour of work"),
+  minutesPerRefill: numberIn({ name: "The minutes of a refill", unit: "min", from: 0, to: 1_000 }),
+  years: years("The years of a purchase"),
+}).meta({ description: "In your money; all of them, or none for the dated defaults" }) satisfies z.ZodType<Prices>;
+
+const vesselSize = known({
+  name: text("The vessel's name"),
+  kind: z.enum(["screw-head-tank", "inner-seal-bottle", "floated-tank", "cartridge"], {
+    error: "Choose the kind of vessel.",
+  }),
+  grossVolume: numberIn({ ...RANGES.volume, name: "The vessel's volume" }),
+  diameter: numberIn(RANGES.diameter),
+  emptyWeight: numberIn(RANGES.weight),
+  fillFraction: numberIn({ ...RANGES.share, above: 0, name: "The fill" }),
+  own: flag.optional(),
+}) satisfies z.ZodType<VesselSize>;
+
+const pressure = numberIn(RANGES.pressure);
+
+const before = z.enum(
+  ["nothing", "aeration", "membrane", "membrane-and-aeration", "boosted-membrane", "boosted-membrane-and-aeration"],
+  { error: "Choose what stands before the resin." },
+);
+const train = z.enum(["single", "twin", "lead-lag"], {
+  error: "Choose one vessel, two side by side, or two in series.",
+});
+const supply = z.enum(["bag", "bulk"], { error: "Choose resin from the bag or in bulk." });
+const withoutBefore = { vessel: vesselSize, train, grade, supply };
+
+/** One way to do the work. */
+export const optionSpec = known({ ...withoutBefore, before }) satisfies z.ZodType<OptionSpec>;
+
+const setup = known({
+  rated: known({
+    flow: numberIn(RANGES.flow),
+    rejection: numberIn(RANGES.rejection),
+    pressure,
+    ec25: numberIn({ ...RANGES.value, name: "The test water", unit: "µS/cm" }),
+    recovery: numberIn(RANGES.ratedRecovery),
+    temperature: numberIn(RANGES.temperature).optional(),
+  }).optional(),
+  recovery: numberIn(RANGES.recovery).optional(),
+  tapPressure: pressure.optional(),
+  boostedPressure: pressure.optional(),
+  aerationHours: numberIn(RANGES.hours).optional(),
+  batch: numberIn({ ...RANGES.litres, above: 0, name: "The barrel" }).optional(),
+}).meta({ description: "What stands before the resin, where it is not as assumed" }) satisfies z.ZodType<
+  Partial<BeforeSetup>
+>;
+
+export const sizeRequest = known({
+  demand: known({
+    items: z
+      .array(demandItem, { error: "Give a list of the work that takes water." })
+      .min(1, "Enter some work that takes water.")
+      .max(50, "At most 50 kinds of work."),
+    season: z
+      .array(numberIn({ name: "A month's factor", unit: "", from: 0, to: 20 }))
+      .length(12, "A season is twelve factors, January first.")
+      .optional(),
+  }),
+  waters: known({ low: water, typical: water, high: water }),
+  limit: reading,
+  peakFlow: numberIn({ ...RANGES.flow, name: "The peak flow" }),
+  liftLimit: numberIn({ ...RANGES.weight, name: "What one person lifts" }).optional(),
+  budget: money("The budget").optional(),
+  pressure: known({ supply: pressure, needed: pressure }).optional(),
+  prices: prices.optional(),
+  until: z
+    .enum(["leak", "meter"], {
+      error: "A charge counts as used up at the first leak, or when a meter shows the limit.",
+    })
+    .optional(),
+  before: setup.optional(),
+  priority: z.enum(["money", "weight", "refills"], { error: "Rank by money, weight or refills." }).optional(),
+  own: z.array(vesselSize).max(20, "At most 20 vessels of your own.").optional(),
+}) satisfies z.ZodType<SizeInput>;
+
+const figure = z.number();
+const threeFigures = z.strictObject({ low: figure, typical: figure, high: figure });
+
+const yearlyCost = z.strictObject({
+  resin: figure,
+  delivery: figure,
+  labour: figure,
+  water: figure,
+  waste: figure,
+  energy: figure,
+  consumables: figure,
+  purchase: figure,
+  total: figure,
+});
+
+/** Figures of an option that a kept plan keeps. */
+const keptFigures = {
+  litres: threeFigures,
+  resinLitres: figure,
+  daysBusiest: threeFigures,
+  daysQuietest: threeFigures,
+  flow: figure,
+  contactSeconds: figure,
+  bedVolumesPerHour: figure,
+  pressureLoss: figure,
+  weight: figure,
+  purchase: figure,
+  refillsPerYear: figure,
+  minutesPerYear: figure,
+  wastePerYear: figure,
+  cost: yearlyCost,
+  costRange: z.strictObject({ low: figure, high: figure }),
+  per1000Litres: figure,
+  perJob: figure.optional(),
+};
+
+/** What a kept plan expects. */
+export const planFigures = known({ ...keptFigures, week: threeFigures, year: threeFigures });
+
+export const sizeAnswer = z.strictObject({
+  demand: z.strictObject({
+    week: threeFigures,
+    year: threeFigures,
+    busiest: figure,
+    quietest: figure,
+    jobsPerYear: figure,
+  }),
+  options: z
+    .array(
+      z.strictObject({
+        place: z.int(),
+        name: z.string(),
+        because: z.string(),
+        feasible: z.boolean(),
+        dominated: z.boolean(),
+        reasons: z.array(z.string()).readonly(),
+        spec: z.strictObject({
+          vessel: z.looseObject({ name: z.string(), grossVolume: figure }),
+          train,
+          before,
+          grade,
+          supply,
+        }),
+        ...keptFigures,
+        lives: z.strictObject({ leak: threeFigures, meter: threeFigures }),
+        resinFeed: figure,
+        polishes: z.boolean(),
+        twoPeople: z.boolean(),
+        endsFirst: z.enum(["cation", "anion"]),
+      }),
+    )
+    .readonly(),
+});
+
+export const crossingRequest = known({
+  work: sizeRequest,
+  option: known(withoutBefore),
+  before: before.optional(),
+}) satisfies z.ZodType<CrossingInput>;
+
+const paysFrom = figure.optional();
+export const crossingAnswer = z.strictObject({
+  feed: threeFigures,
+  curve: z.array(z.strictObject({ ec25: figure, alone: threeFigures, behind: threeFigures })).readonly(),
+  paysFrom: z.strictObject({ low: paysFrom, typical: paysFrom, high: paysFrom }),
+  ifLeak: paysFrom,
+  ifMeter: paysFrom,
+  withoutCo2: paysFrom,
+  aerated: paysFrom,
+  atTap: z.strictObject({
+    alone: figure.optional(),
+    behind: figure.optional(),
+    behindWithoutCo2: figure.optional(),
+  }),
+  costThere: figure.optional(),
+});
+
+export const worthRequest = known({ work: sizeRequest, option: optionSpec }) satisfies z.ZodType<StageWorthInput>;
+
+const yearAtWork = z.strictObject({
+  spec: z.looseObject({ before }),
+  litresPerYear: figure,
+  litresPerCharge: figure,
+  refills: figure,
+  cost: yearlyCost,
+  barrels: figure,
+});
+export const worthAnswer = z
+  .array(
+    z.strictObject({
+      addition: z.enum(["membrane", "booster", "aeration"]),
+      without: yearAtWork,
+      with: yearAtWork,
+      change: yearlyCost,
+      saves: figure,
+      pays: z.boolean(),
+    }),
+  )
+  .readonly();
+
+const claim = known({
+  name: text("The statement's name", 80),
+  litres: numberIn({ ...RANGES.ratedLitres, name: "The claimed water" }),
+  ppm: numberIn({ ...RANGES.ratedPpm, name: "The claim's feed" }).optional(),
+  scale,
+  resinLitres: numberIn(RANGES.volume).optional(),
+  price: numberIn({ ...RANGES.price, above: 0, name: "The price" }).optional(),
+}) satisfies z.ZodType<Claim>;
+
+export const claimsRequest = known({
+  claims: z
+    .array(claim, { error: "Give a list of statements." })
+    .min(1, "Enter a maker's statement.")
+    .max(50, "At most 50 statements."),
+  waters: known({ low: water, typical: water, high: water }),
+}) satisfies z.ZodType<ClaimsInput>;
+
+export const claimsAnswer = z
+  .array(
+    z.strictObject({
+      index: z.int(),
+      name: z.string(),
+      litres: threeFigures.optional(),
+      litresToLeak: threeFigures.optional(),
+      capacity: figure.optional(),
+      constant: figure.optional(),
+      band: z.enum(["below", "within", "above"]).optional(),
+      tooHigh: z.boolean(),
+      byChemistry: figure.optional(),
+      credible: figure.optional(),
+      litresPerMoney: figure.optional(),
+      per1000Litres: figure.optional(),
+      onlyBelow: figure.optional(),
+      missing: z.array(z.string()).readonly(),
+    }),
+  )
+  .readonly();
+
+const share = (called: string) => numberIn({ ...RANGES.share, name: called });
+const practice = known({
+  pauseShare: share("The share of pauses"),
+  lowerFlow: numberIn({ ...RANGES.flow, name: "The lower flow" }),
+  washShare: share("The share of washing"),
+  startsPerWeek: numberIn(RANGES.starts),
+  startTimes: numberIn({ name: "The start above the usual reading", unit: "times", from: 1, to: 1_000 }),
+  startTau: numberIn({ ...RANGES.seconds, name: "The fall of the start" }),
+  packing: z.enum(["settled", "poured", "loose-cartridge"], {
+    error: "Say how the beads lie: settled, poured or loose.",
+  }),
+  leaningBypass: numberIn(RANGES.bypass),
+  container: z.enum(["sealed-foil", "snap-lid-pail", "heat-resealed", "rolled-or-zip", "shrink-film", "left-open"], {
+    error: "Say how the bag was kept.",
+  }),
+  months: numberIn(RANGES.months),
+  otherTap: water.optional(),
+}) satisfies z.ZodType<Practice>;
+
+export const habitsRequest = known({
+  work: sizeRequest,
+  option: optionSpec,
+  practice,
+}) satisfies z.ZodType<HabitsInput>;
+
+const yearOf = z.strictObject({
+  litresPerYear: figure,
+  litresPerCharge: figure,
+  perRefill: figure,
+  besides: figure,
+  cost: figure,
+});
+export const habitsAnswer = z
+  .array(
+    z.strictObject({
+      name: z.enum([
+        "shut-off",
+        "lower-flow",
+        "tap-wash",
+        "divert-start",
+        "long-runs",
+        "better-tap",
+        "packing",
+        "upright",
+        "sealed-storage",
+        "aeration",
+        "membrane",
+        "lead-lag",
+      ]),
+      litres: figure,
+      money: figure,
+      now: yearOf,
+      then: yearOf,
+      divertSeconds: figure.optional(),
+      outOfReachNow: z.boolean().optional(),
+    }),
+  )
+  .readonly();
