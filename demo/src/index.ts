@@ -1,7 +1,9 @@
 import type { RecordKind } from "@winter-bead/contract";
 import { Chance } from "./chance";
+import { tellPlans } from "./plans";
 import { METERS, RIGS, SITES, TAPS } from "./places";
 import { tellRig } from "./story";
+import { tellFeedTests, tellMembraneChecks, tellReports, type WaterIds } from "./water";
 
 /** One record of the demo, as a client would send it. */
 export interface DemoEntry {
@@ -13,6 +15,8 @@ export interface DemoEntry {
 const DAYS = 152;
 const DAY = 86_400_000;
 const SEED = 1117;
+/** Potassium chloride at 0.01 mol/L, as most bottles of standard solution have it, µS/cm. */
+const STANDARD = 1413;
 
 const entry = (kind: RecordKind, { id, ...body }: { readonly id: string }): DemoEntry => ({ kind, id, body });
 
@@ -35,7 +39,10 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
   }));
   const checkedOn = new Date(end - 40 * DAY).toISOString().slice(0, 10);
   const meters = Object.fromEntries(
-    Object.entries(METERS).map(([key, { resolution: _, ...meter }]) => [key, { id: nextId(), ...meter, checkedOn }]),
+    Object.entries(METERS).map(([key, { resolution: _, shownInStandard, ...meter }]) => [
+      key,
+      { id: nextId(), ...meter, checkedOn, check: { standard: STANDARD, shown: shownInStandard } },
+    ]),
   );
   const tapIds = new Map(taps.map((tap) => [tap.name, tap.id]));
 
@@ -50,6 +57,13 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
     const ids = { rigId: rig.id, vesselId: vessel.id, tapIds, meterId: meters[demo.meter]!.id };
     return { vessel, rig, story: tellRig(demo, ids, SEED + 100 * (i + 1), from, end) };
   });
+  const water = {
+    tapIds,
+    meterIds: Object.fromEntries(Object.entries(meters).map(([key, meter]) => [key, meter.id])) as WaterIds["meterIds"],
+    rigId: rigs.find(({ rig }) => rig.stages.some((stage) => stage.kind === "membrane"))!.rig.id,
+  };
+  const rigIds = new Map(rigs.map(({ rig }) => [rig.name, rig.id]));
+  const { plans, prices } = tellPlans({ nextId, tapIds, rigIds }, from, end);
   return [
     ...sites.map((each) => entry("sites", each)),
     ...taps.map((each) => entry("taps", each)),
@@ -58,5 +72,10 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
     ...rigs.map(({ rig }) => entry("rigs", rig)),
     ...rigs.flatMap(({ story }) => story.charges.map((each) => entry("charges", each))),
     ...rigs.flatMap(({ story }) => story.visits.map((each) => entry("visits", each))),
+    ...tellFeedTests(water, SEED + 7, end).map((each) => entry("feed-tests", each)),
+    ...tellReports(water, SEED + 8, end).map((each) => entry("water-reports", each)),
+    ...tellMembraneChecks(water, SEED + 9, end).map((each) => entry("membrane-checks", each)),
+    ...plans.map((each) => entry("plans", each)),
+    entry("price-lists", prices),
   ];
 }

@@ -88,7 +88,7 @@ export const TAPS: readonly DemoTap[] = [
       high: 246,
       scale: "nacl",
       temperature: 18,
-      ph: 7.1,
+      ph: 8.1,
       alkalinity: 140,
       silica: 7,
     },
@@ -97,9 +97,9 @@ export const TAPS: readonly DemoTap[] = [
 ];
 
 export const METERS = {
-  pocket: { name: "Pocket meter, van", scale: "nacl" as const, compensated: true, resolution: 1 },
-  bench: { name: "Bay meter", scale: "442" as const, compensated: true, resolution: 1 },
-  inline: { name: "Fish room inline", scale: "ec" as const, compensated: true, resolution: 0.1 },
+  pocket: { name: "Pocket meter, van", scale: "nacl" as const, compensated: true, resolution: 1, shownInStandard: 712 },
+  bench: { name: "Bay meter", scale: "442" as const, compensated: true, resolution: 1, shownInStandard: 1033 },
+  inline: { name: "Fish room inline", scale: "ec" as const, compensated: true, resolution: 0.1, shownInStandard: 1416 },
 };
 
 const mark = (name: keyof typeof MARKS): Marks => MARKS[name];

@@ -23,7 +23,8 @@ export interface RigStory {
 
 const dayOfYear = (at: number) => Math.floor((at - Date.UTC(new Date(at).getUTCFullYear(), 0, 0)) / DAY);
 
-const seasonal = ({ mean, swing, peakDay }: FeedSeason, at: number) =>
+/** Conductivity to expect of a tap on a day, µS/cm. */
+export const seasonal = ({ mean, swing, peakDay }: FeedSeason, at: number) =>
   mean + swing * Math.cos((2 * Math.PI * (dayOfYear(at) - peakDay)) / 365);
 
 const rejectionOf = (stages: readonly Stage[]) =>

@@ -1,5 +1,19 @@
 import { RECORDS } from "@winter-bead/contract";
-import type { Charge, Visit } from "@winter-bead/core";
+import {
+  describeReport,
+  membraneState,
+  tapRange,
+  unwrap,
+  type Charge,
+  type FeedTest,
+  type MembraneCheck,
+  type Plan,
+  type PriceList,
+  type Rig,
+  type Visit,
+  type WaterReport,
+} from "@winter-bead/core";
+import { optionFigures, planFigures, planQuestion } from "@winter-bead/core/src/sizing";
 import { demoScenario } from "../src/index";
 
 const now = new Date("2027-03-17T15:20:00Z");
@@ -48,3 +62,62 @@ test.each(["2027-01-04", "2027-07-09", "2027-10-31", "2028-02-29"])(
     expect(output).toBeLessThan(20);
   },
 );
+
+describe("the demo's water", () => {
+  test("a tap tested for over a year shows its season", () => {
+    const taps = bodies<{ id: string; name: string }>("taps");
+    const yard = taps.find(({ name }) => name === "Yard tap")!.id;
+    const tests = bodies<FeedTest>("feed-tests").filter(({ tapId }) => tapId === yard);
+    const range = unwrap(tapRange(tests.map(({ at, value }) => ({ at: Date.parse(at), ec25: value / 0.5 }))));
+    expect(range.season!.swing).toBeGreaterThan(0.1);
+    expect(Math.abs(range.season!.peakDay - 215)).toBeLessThan(30);
+  });
+
+  test("its reports balance and agree with their conductivity", () => {
+    const reports = bodies<WaterReport>("water-reports");
+    expect(reports.length).toBeGreaterThanOrEqual(2);
+    for (const { values } of reports) {
+      const { water, conductivityAgrees } = unwrap(describeReport(values));
+      expect(Math.abs(water.imbalance!)).toBeLessThan(0.05);
+      expect(conductivityAgrees).toBe(true);
+    }
+  });
+
+  test("its membrane loses flow from a clean start", () => {
+    const checks = bodies<MembraneCheck>("membrane-checks").sort((a, b) => (a.at < b.at ? -1 : 1));
+    const figures = checks.map(({ feed, product, temperature, pressure, productFlow, wasteFlow }) => ({
+      feedEc25: feed,
+      productEc25: product,
+      temperature,
+      pressure,
+      productFlow,
+      wasteFlow,
+    }));
+    expect(checks[0]!.clean).toBe(true);
+    const shares = figures.map((each) => unwrap(membraneState(each, figures[0]!)).flowShare!);
+    expect(shares[0]).toBeCloseTo(1, 9);
+    expect(shares[shares.length - 1]!).toBeLessThan(0.9);
+  });
+});
+
+test("a plan is in use since the first day and its rig's log speaks of it; another is only thought of", () => {
+  const plans = bodies<Plan>("plans");
+  const rigs = bodies<Rig>("rigs");
+  expect(plans.map(({ rigId }) => rigs.find(({ id }) => id === rigId)?.name)).toEqual(["Van", undefined]);
+  const [inUse, thoughtOf] = plans;
+  const visits = bodies<Visit>("visits").filter(({ rigId }) => rigId === inUse!.rigId);
+  expect(Date.parse(inUse!.keptAt)).toBeLessThan(Date.parse(visits[0]!.at));
+  expect(Date.parse(thoughtOf!.keptAt)).toBeGreaterThan(Date.parse(inUse!.inUseSince!));
+  expect(thoughtOf!.option.before).toBe("boosted-membrane");
+});
+
+test("what a plan expects follows from its own work and prices, which are the crew's", () => {
+  const [list] = bodies<PriceList>("price-lists");
+  for (const { work, option, expected, currency } of bodies<Plan>("plans")) {
+    const question = unwrap(planQuestion(work));
+    expect(planFigures(unwrap(optionFigures(option, question)), question.demand)).toEqual(expected);
+    expect(work.prices).toEqual(list!.prices);
+    expect(currency).toBe(list!.currency);
+    expect(expected.cost.total).toBeGreaterThan(100);
+  }
+});
