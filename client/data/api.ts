@@ -50,3 +50,15 @@ export async function fetchAll<K extends RecordKind>(kind: K, signal?: AbortSign
 /** Keeps one record; sending it again changes nothing. */
 export const put = (kind: RecordKind, id: string, body: object): Promise<Kept> =>
   ask(`/${kind}/${id}`, { method: "PUT", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) });
+
+/** One accepted version of a record. */
+export interface Version<K extends RecordKind> {
+  readonly version: number;
+  readonly voided: boolean;
+  readonly body: Omit<RecordTypes[K], "id">;
+  readonly acceptedAt: string;
+}
+
+/** Every version of a record, oldest first; only the server knows them. */
+export const fetchVersions = <K extends RecordKind>(kind: K, id: string, signal?: AbortSignal) =>
+  ask<readonly Version<K>[]>(`/${kind}/${id}/versions`, signal ? { signal } : {});

@@ -6,9 +6,9 @@ import { useMemo, useSyncExternalStore } from "react";
 import { v7 as uuidv7 } from "uuid";
 import { fetchAll, type Kept } from "./api";
 import { Outbox, type OutboxState } from "./outbox";
-import { overlay, upserted } from "./overlay";
+import { keyOf, layAnswers } from "./lay-answers";
+import { overlay } from "./overlay";
 
-const keyOf = (kind: RecordKind) => ["records", kind] as const;
 const FRESH_FOR = 20_000;
 
 export const queryClient = new QueryClient({
@@ -48,11 +48,7 @@ const persistNow = () =>
   });
 
 export const outbox = new Outbox(async (accepted) => {
-  for (const kind of new Set(accepted.map((each) => each.kind))) {
-    const records = accepted.filter((each) => each.kind === kind).map((each) => each.record);
-    await queryClient.cancelQueries({ queryKey: keyOf(kind) });
-    queryClient.setQueryData<readonly Kept[]>(keyOf(kind), (list) => upserted(list, records));
-  }
+  await layAnswers(queryClient, accepted);
   await persistNow();
 });
 
@@ -96,3 +92,7 @@ export const change = <K extends RecordKind>(kind: K, from: Kept<K>, body: Omit<
 /** Takes a record back; its history stays. */
 export const takeBack = <K extends RecordKind>(kind: K, record: Kept<K>) =>
   outbox.add({ kind, id: record.id, body: bodyOf(record), replaces: record.version, voided: true });
+
+/** Brings back what was taken back a moment ago. */
+export const bringBack = <K extends RecordKind>(kind: K, record: Kept<K>) =>
+  outbox.add({ kind, id: record.id, body: bodyOf(record), replaces: record.version + 1 });

@@ -1,3 +1,5 @@
+import { doubt, tapRangeOf } from "../features/run/doubt";
+import { EMPTY_DRAFT, type LogDraft } from "../features/run/draft-visit";
 import { assess, assessQuickly } from "../features/run/assess";
 import { predictedFront } from "../features/history/predicted-front";
 import { lastReading, lastWater, usualMeter } from "../features/run/last-values";
@@ -119,5 +121,29 @@ describe("what the log offers again", () => {
     expect(usualMeter(facts.visits, [])).toBe("meter");
     expect(usualMeter([], facts.meters)).toBe("meter");
     expect(usualMeter([], [])).toBe("");
+  });
+});
+
+describe("a reading that would surprise an old hand is questioned", () => {
+  const facts = rigWith(clean(6));
+  const range = tapRangeOf(facts, "tap");
+  const ask = (part: Partial<LogDraft>) =>
+    doubt(facts, { ...EMPTY_DRAFT, meterId: "meter", tapId: "tap", ...part }, range);
+
+  test.each<[Partial<LogDraft>, RegExp | undefined]>([
+    [{ feed: "163" }, undefined],
+    [{ feed: "163", output: "0" }, undefined],
+    [{ feed: "20", output: "31" }, /in and out crossed/],
+    [{ feed: "226" }, /Far from what Bay tap usually gives\. If the meter stood on 442/],
+    [{ feed: "900" }, /may have stood/],
+    [{ feed: "2" }, /product line/],
+  ])("%j: %s", (part, words) => {
+    if (words === undefined) expect(ask(part)).toBeUndefined();
+    else expect(ask(part)).toMatch(words);
+  });
+
+  test("a tap nobody has read is not questioned", () => {
+    expect(tapRangeOf(facts, "other")).toBeUndefined();
+    expect(doubt(facts, { ...EMPTY_DRAFT, meterId: "meter", tapId: "tap", feed: "900" }, undefined)).toBeUndefined();
   });
 });

@@ -1,4 +1,13 @@
-import { dateInWords, litres, litresRange, momentInWords, scaleUnit, threeDigits, typedNumber } from "../ui/format";
+import {
+  dateInWords,
+  litres,
+  litresRange,
+  momentInWords,
+  percent,
+  scaleUnit,
+  threeDigits,
+  typedNumber,
+} from "../ui/format";
 
 test("three digits, never false precision", () => {
   expect([1672.56, 98.26, 0.4567, 0, 12345, 999.6].map(threeDigits)).toEqual([
@@ -39,4 +48,8 @@ test("a scale is named beside its number", () => {
     "µS/cm",
     "ppm ×0.64",
   ]);
+});
+
+test("a share in percent has two digits", () => {
+  expect([0.0774, 0.5, 0.004567, 0, 1.234].map(percent)).toEqual(["7.7", "50", "0.46", "0", "120"]);
 });

@@ -1,7 +1,9 @@
 import { View } from "@tamagui/core";
 import type { Explanation, ExplanationInput } from "@winter-bead/core";
 import { useState, type ReactNode } from "react";
+import { useSettings } from "../data/settings";
 import { Pressable, TextButton } from "./boxes";
+import { explainedIn } from "./explain-units";
 import { sixDigits, threeDigits } from "./format";
 import { Body, Small, Strong } from "./words";
 
@@ -82,9 +84,11 @@ interface ExplainedProps {
 }
 
 /** A number that can be opened: tap it, and its working stands below. */
-export function Explained({ explanation, label = "Why this number", testID, children }: ExplainedProps) {
+export function Explained({ explanation: internal, label = "Why this number", testID, children }: ExplainedProps) {
+  const { units } = useSettings();
   const [open, setOpen] = useState(false);
-  if (!explanation) return <>{children}</>;
+  if (!internal) return <>{children}</>;
+  const explanation = explainedIn(units, internal);
   const toggle = () => setOpen(!open);
   return (
     <View testID={testID} gap="$1">
@@ -94,6 +98,7 @@ export function Explained({ explanation, label = "Why this number", testID, chil
           aria-expanded={open}
           aria-label={`${explanation.name}, ${threeDigits(explanation.value)} ${explanation.unit}: why`}
           alignItems="stretch"
+          style={{ textAlign: "left" }}
         >
           {children}
         </Pressable>

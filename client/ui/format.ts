@@ -11,6 +11,10 @@ export function threeDigits(value: number): string {
   return rounded.toLocaleString("en-US", { maximumSignificantDigits: 3 });
 }
 
+/** A share in percent, two digits. @example percent(0.0774) // "7.7" */
+export const percent = (share: number) =>
+  Number((100 * share).toPrecision(2)).toLocaleString("en-US", { maximumSignificantDigits: 3 });
+
 /** Enough digits to work the formula again. */
 export const sixDigits = (value: number) =>
   value === 0 ? "0" : Number(value.toPrecision(7)).toLocaleString("en-US", { maximumSignificantDigits: 7 });
@@ -58,7 +62,7 @@ export function litresRange(low: number, high: number, units: Units): string {
 }
 
 export const perGallon = {
-  symbol: "g",
+  symbol: "gal",
   name: "Litres in a US gallon",
   value: LITRES_PER_US_GALLON,
   unit: "L/US gal",

@@ -1,1 +1,3 @@
-export { SetupScreen as default } from "../../features/vessels/SetupScreen";
+import { lazyPlace } from "../../ui/lazy-place";
+
+export default lazyPlace(async () => (await import("../../features/vessels/places")).SetupScreen);

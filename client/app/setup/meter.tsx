@@ -1,1 +1,3 @@
-export { MeterPlace as default } from "../../features/vessels/SetupPlaces";
+import { lazyPlace } from "../../ui/lazy-place";
+
+export default lazyPlace(async () => (await import("../../features/vessels/places")).MeterPlace);

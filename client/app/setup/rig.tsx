@@ -1,1 +1,3 @@
-export { RigPlace as default } from "../../features/vessels/SetupPlaces";
+import { lazyPlace } from "../../ui/lazy-place";
+
+export default lazyPlace(async () => (await import("../../features/vessels/places")).RigPlace);

@@ -17,7 +17,7 @@ import { format } from "date-fns/format";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import type { LayoutChangeEvent } from "react-native";
-import { outbox, takeBack, useRecords } from "../../data/store";
+import { bringBack, takeBack, useRecords } from "../../data/store";
 import { useSettings } from "../../data/settings";
 import { Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
@@ -26,6 +26,7 @@ import { StateRing } from "../../ui/StateRing";
 import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
 import type { RigView } from "../run/useRigs";
+import { LeakLine } from "../run/LeakLine";
 import { dateRange, datesInWords } from "../run/RigColumn";
 import { verdictWords } from "../run/words";
 import { FrontChart } from "./FrontChart";
@@ -55,11 +56,7 @@ function VisitLine({ line, view }: { readonly line: LedgerLine; readonly view: R
     const record = records.find((each) => each.id === line.visit.id);
     if (!record) return;
     void takeBack("visits", record);
-    const { id, version, voided: _, ...body } = record;
-    showToast({
-      words: "Taken back; its history stays.",
-      undo: () => void outbox.add({ kind: "visits", id, body, replaces: version + 1 }),
-    });
+    showToast({ words: "Taken back; its history stays.", undo: () => void bringBack("visits", record) });
   };
   return (
     <View
@@ -268,6 +265,7 @@ export function HistoryDetail({ view }: { readonly view: RigView }) {
       </View>
       <Figures view={view} ledger={ledger} />
       {where ? <Explained explanation={explainLeft(where)} label="Why this many litres" /> : null}
+      {where ? <LeakLine facts={facts} standing={where} /> : null}
       {where ? <WhyBelief where={where} view={view} /> : null}
       <Choice
         label="Charge"

@@ -1,4 +1,4 @@
-import { flowsUp, type School, type SchoolLife, type VesselKind } from "@winter-bead/core";
+import { flowsUp, type SchoolLife, type VesselKind } from "@winter-bead/core";
 import { View } from "@tamagui/core";
 import { BeadColumn } from "../../ui/BeadColumn";
 import { Card } from "../../ui/boxes";
@@ -6,14 +6,8 @@ import { Explained } from "../../ui/Explained";
 import { litres, litresRange, shown, threeDigits, unitOf, type Units } from "../../ui/format";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
 import { proportionOf } from "../run/RigColumn";
+import { SCHOOL_NAMES } from "./school-names";
 import type { GallonsAnswer, GallonsQuestion } from "./gallons";
-
-const SCHOOL_NAMES: Readonly<Record<School, string>> = {
-  constant: "Trade constant / ppm",
-  rating: "Maker's rating, scaled",
-  chemistry: "Resin chemistry, your limit",
-  history: "Your own past charges",
-};
 
 function SchoolRow({
   life,
@@ -101,9 +95,7 @@ export function Headline({
           </Body>
         ) : null}
         <Body role="status">{answer.life.reason ?? `The ${answer.life.limitingSide} beads end it.`}</Body>
-        {answer.hiddenLoad ? (
-          <Body>Until anything leaks: carbon dioxide and silica count here, and a meter shows their end later.</Body>
-        ) : null}
+        {answer.hiddenLoad ? <Body>Until anything leaks: carbon dioxide and silica count here.</Body> : null}
         <Small>{`Drawn after ${litres(answer.column.litres, units)}; the band is your feed's range.`}</Small>
       </View>
     </Card>

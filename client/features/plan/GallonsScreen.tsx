@@ -1,28 +1,20 @@
-import { capacityRange, type CapacityRange, type Grade } from "@winter-bead/core";
 import { View } from "@tamagui/core";
+import { router } from "expo-router";
 import { useMemo } from "react";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
-import { Card } from "../../ui/boxes";
+import { Card, PlainButton } from "../../ui/boxes";
 import type { Units } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { Body, Title } from "../../ui/words";
-import { useRigs } from "../run/useRigs";
+import { SizeNav } from "./SizeNav";
+import { useOwnHistory } from "./useOwnHistory";
 import { BedFacts, Headline, Schools } from "./Answers";
 import { answerGallons } from "./gallons";
 import { Inputs } from "./Inputs";
+import { TwoLivesCard } from "./TwoLivesCard";
+import { useLives } from "./useLives";
 import { parse, startWith, type Typed } from "./typed";
-
-/** The owner's capacity with this resin, from a rig that has ended charges of it. */
-function useOwnHistory(grade: Grade): CapacityRange | undefined {
-  const { rigs } = useRigs();
-  return useMemo(() => {
-    const taught = rigs.find(
-      (view) => (view.assessment?.lessons?.ended.length ?? 0) > 0 && view.assessment?.standing?.charge.grade === grade,
-    );
-    return taught?.assessment?.lessons && capacityRange(taught.assessment.lessons.grid);
-  }, [rigs, grade]);
-}
 
 /** Gallons from this tap: every digit answers at once, under four schools side by side. */
 export function GallonsScreen() {
@@ -35,10 +27,15 @@ export function GallonsScreen() {
   const outcome = question ? answerGallons(question, units) : undefined;
   const trouble = Object.values(errors)[0] ?? (outcome && "fault" in outcome ? outcome.fault.message : undefined);
   const inputs = <Inputs typed={typed} patch={patch} errors={errors} units={units} />;
+  const { lives, working } = useLives(question);
   const answered = outcome && "answer" in outcome && question ? { answer: outcome.answer, question } : undefined;
   const first = answered ? (
     <View gap="$4" testID="answers">
       <Headline {...answered} kind={typed.kind} units={units} />
+      <PlainButton onPress={() => router.navigate("/size/vessel")} testID="open-options">
+        Which vessel for your work
+      </PlainButton>
+      {lives ? <TwoLivesCard lives={lives} working={working} units={units} /> : null}
       <Schools answer={answered.answer} units={units} />
     </View>
   ) : (
@@ -58,13 +55,15 @@ export function GallonsScreen() {
           </View>
         }
       >
+        <SizeNav />
         {inputs}
       </Screen>
     );
   return (
     <Screen>
+      <Title marginBottom={8}>{titleOf(units)}</Title>
+      <SizeNav />
       <View gap="$5">
-        <Title>{titleOf(units)}</Title>
         {first}
         {inputs}
         {then}

@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { explainLeft, conductivityAt25, type Id, type Visit } from "@winter-bead/core";
+import { explainLeft, type Id, type Visit } from "@winter-bead/core";
 import { router } from "expo-router";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { ScrollView } from "react-native";
@@ -26,8 +26,10 @@ import { StateRing } from "../../ui/StateRing";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Huge, Small, Strong } from "../../ui/words";
 import { assessQuickly, type Assessment, type RigFacts } from "./assess";
+import { doubt, tapRangeOf } from "./doubt";
 import { draftVisit, EMPTY_DRAFT, type DraftField, type DraftVisit, type LogDraft } from "./draft-visit";
 import { lastReading, lastWater, usualMeter } from "./last-values";
+import { LeakLine } from "./LeakLine";
 import { StandingColumn } from "./RigColumn";
 import { useDatesWhileTyping } from "./useDatesWhileTyping";
 import type { RigView } from "./useRigs";
@@ -200,6 +202,7 @@ function LiveVerdict({
           {litresRange(litres.low, litres.high, units)}
           {dates && litres.typical > 0 ? `, ${dates}` : ""}
         </Small>
+        <LeakLine facts={view.facts} standing={standing} explained={false} />
       </View>
     </View>
   );
@@ -209,27 +212,6 @@ const wordsKept = (visit: Omit<Visit, "id" | "at">, rigName: string) => {
   const output = visit.readings.find((reading) => reading.point === "output");
   return output ? `Kept for ${rigName}: out ${output.value}.` : `Kept for ${rigName}.`;
 };
-
-/** A question, not a refusal: readings that would surprise an old hand. */
-function doubt(facts: RigFacts, draft: LogDraft): string | undefined {
-  const meter = facts.meters.find((each) => each.id === draft.meterId);
-  const scale = meter?.scale ?? "nacl";
-  const ec25 = (text: string) => {
-    const value = Number(text);
-    const answer = text !== "" && value > 0 ? conductivityAt25({ value, scale }) : undefined;
-    return answer?.ok ? answer.value : undefined;
-  };
-  const [feed, output] = [ec25(draft.feed), ec25(draft.output)];
-  if (feed !== undefined && output !== undefined && output >= feed)
-    return "Output as high as the feed: in and out crossed, or the probe in the wrong line?";
-  const tap = facts.taps.find((each) => each.id === draft.tapId);
-  if (feed !== undefined && tap) {
-    const typical = conductivityAt25({ value: tap.typical, scale: tap.scale });
-    if (typical.ok && (feed > 2 * typical.value || feed < typical.value / 3))
-      return `Far from what ${tap.name} usually gives: line run long enough? The right tap?`;
-  }
-  return undefined;
-}
 
 function MoreFields({ view, log }: { readonly view: RigView; readonly log: Log }) {
   const { draft, patch } = log;
@@ -352,12 +334,12 @@ const WATER_WAYS = [
   { value: "jobs", label: "Jobs" },
 ] as const;
 
-/** What is wrong, or worth a second look, and the last value to take again. */
+/** What is wrong, or worth a second look. */
 function LogHelp({ facts, log }: { readonly facts: RigFacts; readonly log: Log }) {
-  const { draft, patch, focus, visit } = log;
+  const { draft, patch, visit } = log;
   const firstError = Object.values(visit.errors)[0];
-  const question = doubt(facts, draft);
-  const offer = offerFor(focus, facts, log);
+  const range = useMemo(() => tapRangeOf(facts, draft.tapId), [facts, draft.tapId]);
+  const question = doubt(facts, draft, range);
   return (
     <>
       {firstError ? (
@@ -369,13 +351,20 @@ function LogHelp({ facts, log }: { readonly facts: RigFacts; readonly log: Log }
       {visit.errors.water?.includes("new meter") ? (
         <TextButton onPress={() => patch({ newMeter: true })}>It is a new meter, started at 0</TextButton>
       ) : null}
-      {offer?.text && draft[focus] === "" ? (
-        <TextButton
-          testID="use-last"
-          onPress={() => patch({ [focus]: offer.text })}
-        >{`Same again: ${offer.words.replace("Last ", "")}`}</TextButton>
-      ) : null}
     </>
+  );
+}
+
+/** The last value of the field in hand, one tap away. */
+function SameAgain({ facts, log }: { readonly facts: RigFacts; readonly log: Log }) {
+  const { draft, patch, focus } = log;
+  const offer = offerFor(focus, facts, log);
+  if (!offer?.text || draft[focus] !== "") return null;
+  return (
+    <TextButton
+      testID="use-last"
+      onPress={() => patch({ [focus]: offer.text })}
+    >{`Same again: ${offer.words.replace("Last ", "")}`}</TextButton>
   );
 }
 
@@ -434,12 +423,17 @@ export function LogScreen({ view }: { readonly view: RigView }) {
   const onKey = (key: string) => patch({ [focus]: typed(draft[focus], key) });
   usePhysicalKeys(onKey, () => void save());
 
+  const keepButton = (
+    <HeavyButton onPress={() => void save()} disabled={!canKeep} testID="keep-it">
+      {visit.isEmpty ? "Type a reading" : "Keep it"}
+    </HeavyButton>
+  );
   return (
-    <ScrollView
-      style={{ flex: 1 }}
-      contentContainerStyle={{ padding: wide ? 26 : 14, gap: 10, maxWidth: 620, width: "100%", alignSelf: "center" }}
-    >
-      <View role="main" gap={10}>
+    <View role="main" flex={1} minHeight={0}>
+      <ScrollView
+        style={{ flex: 1 }}
+        contentContainerStyle={{ padding: wide ? 26 : 14, gap: 10, maxWidth: 620, width: "100%", alignSelf: "center" }}
+      >
         <View flexDirection="row" justifyContent="space-between" alignItems="center">
           <TextButton onPress={() => router.navigate("/")} label="Back to the rack">{`‹ ${facts.rig.name}`}</TextButton>
           <Small>{[tap?.name, meter?.name].filter(Boolean).join(" · ")}</Small>
@@ -459,13 +453,19 @@ export function LogScreen({ view }: { readonly view: RigView }) {
         ) : null}
         {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
         <LiveVerdict view={view} assessment={assessment} dates={dateWords} />
-        <Explained explanation={assessment.standing && explainLeft(assessment.standing)} testID="why-left" />
         <LogHelp facts={facts} log={log} />
+        <View flexDirection="row" flexWrap="wrap" justifyContent="space-between" columnGap="$4">
+          <Explained explanation={assessment.standing && explainLeft(assessment.standing)} testID="why-left" />
+          <SameAgain facts={facts} log={log} />
+        </View>
         <NumberPad onKey={onKey} />
-        <HeavyButton onPress={() => void save()} disabled={!canKeep} testID="keep-it">
-          {visit.isEmpty ? "Type a reading" : "Keep it"}
-        </HeavyButton>
-      </View>
-    </ScrollView>
+        {wide ? keepButton : null}
+      </ScrollView>
+      {wide ? null : (
+        <View paddingHorizontal={14} paddingVertical={8}>
+          {keepButton}
+        </View>
+      )}
+    </View>
   );
 }

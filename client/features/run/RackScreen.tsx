@@ -10,6 +10,7 @@ import { Screen, useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { HistoryDetail } from "../history/HistoryDetail";
+import { LeakLine } from "./LeakLine";
 import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
 import { byNeed, useRigs, type RigView } from "./useRigs";
 import { STATE_WORDS, verdictWords } from "./words";
@@ -143,6 +144,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
           </Heading>
           <Body testID="verdict-reason">{words.reason}</Body>
           <Explained explanation={explainLeft(standing)} />
+          <LeakLine facts={facts} standing={standing} />
           {range ? (
             <Small>
               {standing.leftTo === "limit" ? "The limit" : "The hard mark"} falls {range}, at your recent use.

@@ -12,20 +12,25 @@ import { Body, Heading, Small, Strong } from "../../ui/words";
 
 const PLACES = [
   { path: "/", name: "Rack" },
+  { path: "/water", name: "Water" },
   { path: "/size", name: "Size" },
   { path: "/why", name: "Why" },
   { path: "/setup", name: "Setup" },
 ] as const;
+/** On the wide rail only; a phone comes to it from Water. */
+const RAIL_PLACES = [...PLACES, { path: "/lab", name: "Lab" }] as const;
 
 const SHORTCUTS: readonly (readonly [string, string])[] = [
-  ...PLACES.map(({ name }, i) => [String(i + 1), name] as const),
+  ...RAIL_PLACES.map(({ name }, i) => [String(i + 1), name] as const),
   ["L", "Log a reading"],
   [",", "Settings"],
   ["?", "This list"],
 ];
 
-const isHere = (path: string, place: string) =>
-  place === "/" ? path === "/" || path.startsWith("/log") : path.startsWith(place);
+const isHere = (path: string, place: string, wide: boolean) =>
+  place === "/"
+    ? path === "/" || path.startsWith("/log")
+    : path.startsWith(place) || (place === "/water" && !wide && path.startsWith("/lab"));
 
 /** What waits on this device, in two words. */
 function useSentWords(): string {
@@ -66,8 +71,8 @@ function Rail({ path, onKeys }: { readonly path: string; readonly onKeys: () => 
       <Strong fontSize="$3" lineHeight={21} marginBottom="$3">
         Winter{"\n"}Bead
       </Strong>
-      {PLACES.map(({ path: place, name }, i) => {
-        const here = isHere(path, place);
+      {RAIL_PLACES.map(({ path: place, name }, i) => {
+        const here = isHere(path, place, true);
         return (
           <Pressable
             key={place}
@@ -101,7 +106,7 @@ function Tabs({ path }: { readonly path: string }) {
   return (
     <View role="navigation" flexDirection="row" borderTopColor="$line" borderTopWidth={1} backgroundColor="$card">
       {PLACES.map(({ path: place, name }) => {
-        const here = isHere(path, place);
+        const here = isHere(path, place, false);
         return (
           <Pressable
             key={place}
@@ -113,7 +118,7 @@ function Tabs({ path }: { readonly path: string }) {
             gap="$1"
           >
             <View width={here ? 28 : 8} height={4} borderRadius={2} backgroundColor={here ? "$ink" : "$line"} />
-            <Body fontSize={15} fontWeight={here ? "800" : "400"}>
+            <Body fontSize={15} fontWeight={here ? "800" : "400"} whiteSpace="nowrap">
               {name}
             </Body>
           </Pressable>
@@ -190,7 +195,7 @@ function useShortcuts(setKeys: (change: (shown: boolean) => boolean) => void): v
     const onKeyDown = (event: KeyboardEvent) => {
       if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       if (location.pathname.startsWith("/log") && /^[0-9.]$/.test(event.key)) return;
-      const place = PLACES[Number(event.key) - 1];
+      const place = RAIL_PLACES[Number(event.key) - 1];
       if (place) router.navigate(place.path);
       else if (event.key === "?") setKeys((shown) => !shown);
       else if (event.key === "Escape") setKeys(() => false);

@@ -15,6 +15,11 @@ const KIND_WORDS = {
   rigs: "Rig",
   charges: "Charge",
   visits: "Visit",
+  "feed-tests": "Feed test",
+  "water-reports": "Water report",
+  "membrane-checks": "Membrane check",
+  plans: "Plan",
+  "price-lists": "Prices",
 } as const;
 
 function contentWords(body: object): string {

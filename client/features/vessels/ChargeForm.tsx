@@ -14,6 +14,7 @@ import { Body, Heading } from "../../ui/words";
 import type { RigFacts } from "../run/assess";
 import { chargeBody, endedBody, overfull, usualCharge, type ChargeValues } from "./charge-values";
 import { CONTAINER_OPTIONS, GRADE_OPTIONS } from "./presets";
+import { recordCheck } from "../record-check";
 
 interface SectionProps {
   readonly control: Control<ChargeValues>;
@@ -126,7 +127,7 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
   const { control, watch, getValues, clearErrors } = form;
 
   const save = async () => {
-    const { complaintsAbout } = await import("./check-record");
+    const complaintsAbout = await recordCheck();
     clearErrors();
     const values = getValues();
     const now = new Date();

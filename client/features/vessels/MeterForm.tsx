@@ -11,6 +11,7 @@ import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
 import { SCALE_OPTIONS } from "./presets";
 import { toScale } from "./tap-values";
+import { recordCheck } from "../record-check";
 
 interface MeterValues {
   name: string;
@@ -34,7 +35,7 @@ export function MeterForm({ meter }: { readonly meter: Kept<"meters"> | undefine
   const { control, watch, getValues, clearErrors } = form;
 
   const save = async () => {
-    const { complaintsAbout } = await import("./check-record");
+    const complaintsAbout = await recordCheck();
     clearErrors();
     const { name, scale, factor, compensated, checkedOn } = getValues();
     const body: Omit<Meter, "id"> = {
@@ -42,6 +43,8 @@ export function MeterForm({ meter }: { readonly meter: Kept<"meters"> | undefine
       scale: scale === "own" ? (typedNumber(factor) as number) : toScale(scale),
       compensated: compensated === "yes",
       checkedOn: checkedOn === "" ? undefined : checkedOn,
+      check: meter?.check,
+      offset: meter?.offset,
     };
     const complaints = complaintsAbout("meters", body);
     setTrouble(placeComplaints(form, complaints, scale === "own" ? { scale: "factor" } : {}));

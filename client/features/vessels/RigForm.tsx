@@ -15,6 +15,7 @@ import { Heading, Small } from "../../ui/words";
 import { KIND_OPTIONS, marksOptions, USE_OPTIONS, usualMarks, type VesselPreset } from "./presets";
 import { JOBS, rigBody, rigValues, text, vesselBody, type RigValues } from "./rig-values";
 import { SizePresets } from "./SizePresets";
+import { recordCheck } from "../record-check";
 
 function WeightNote({ values, units }: { readonly values: RigValues; readonly units: Units }) {
   const vessel = vesselBody(values, units);
@@ -114,7 +115,7 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
     setValue("litresPerJob", text(toShown("volume", JOBS[use].litres, units)));
   };
   const save = async () => {
-    const { complaintsAbout } = await import("./check-record");
+    const complaintsAbout = await recordCheck();
     clearErrors();
     const now = getValues();
     const vesselId = vessel?.id ?? newId();

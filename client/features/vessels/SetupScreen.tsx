@@ -6,6 +6,7 @@ import { Pressable, TextButton } from "../../ui/boxes";
 import { scaleUnit, threeDigits } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
+import { checkWords } from "../water/meter-words";
 
 function Line({
   name,
@@ -99,7 +100,7 @@ export function SetupScreen() {
             <Line
               key={meter.id}
               name={meter.name}
-              detail={`${scaleUnit(meter.scale)}${meter.compensated ? "" : ", not compensated"}${meter.checkedOn ? `, checked ${meter.checkedOn}` : ", never checked"}`}
+              detail={`${scaleUnit(meter.scale)}${meter.compensated ? "" : ", not compensated"}, ${checkWords(meter)}`}
               onPress={() => router.push({ pathname: "/setup/meter", params: { id: meter.id } })}
             />
           ))}

@@ -1,4 +1,4 @@
-import { router } from "expo-router";
+import { router, useLocalSearchParams } from "expo-router";
 import { useState } from "react";
 import { View } from "@tamagui/core";
 import type { Kept } from "../../data/api";
@@ -12,6 +12,7 @@ import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
 import { SCALE_OPTIONS } from "./presets";
 import { NEW_SITE, tapBody, tapValues, toScale, type TapValues } from "./tap-values";
+import { recordCheck } from "../record-check";
 
 /** Stands for the place that is kept only once everything is right. */
 const NOT_YET = "00000000-0000-7000-8000-000000000000";
@@ -21,6 +22,7 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
   const { units } = useSettings();
   const { records: sites } = useRecords("sites");
   const [more, setMore] = useState(false);
+  const { then } = useLocalSearchParams<{ then?: string }>();
   const [trouble, setTrouble] = useState<string>();
   const form = useKeptForm<TapValues>(`tap:${tap?.id ?? "new"}`, tapValues(tap, sites[0]?.id, units));
   const { control, watch, getValues, clearErrors } = form;
@@ -28,7 +30,7 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
   const makesSite = watch("siteId") === NEW_SITE || !sites.some((site) => site.id === watch("siteId"));
 
   const save = async () => {
-    const { complaintsAbout } = await import("./check-record");
+    const complaintsAbout = await recordCheck();
     clearErrors();
     const values = getValues();
     const site = { name: values.siteName };
@@ -44,7 +46,7 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
     else await keep("taps", tapBody(values, siteId, units));
     form.forget();
     showToast({ words: `Kept: ${values.name}.` });
-    router.navigate("/setup");
+    router.navigate(then === "/size/vessel" ? then : "/setup");
   };
 
   return (

@@ -1,76 +1,16 @@
-import { MARKS, type Marks, type Use, type VesselKind } from "@winter-bead/core";
+import { MARKS, type Marks, type Use, type VesselKind, type VesselSize } from "@winter-bead/core";
+import { GENERIC_SIZES } from "@winter-bead/core/src/plan/options";
 
 /** A vessel by size, of no maker. */
-export interface VesselPreset {
-  readonly name: string;
-  readonly kind: VesselKind;
-  /** L. */
-  readonly grossVolume: number;
-  /** mm. */
-  readonly diameter: number;
-  /** kg. */
-  readonly emptyWeight: number;
-  readonly fillFraction: number;
+export interface VesselPreset extends VesselSize {
   /** L/min that suits it. */
   readonly flow: number;
 }
 
-export const VESSEL_PRESETS: readonly VesselPreset[] = [
-  {
-    name: "Small cartridge",
-    kind: "cartridge",
-    grossVolume: 1.5,
-    diameter: 66,
-    emptyWeight: 0.8,
-    fillFraction: 1,
-    flow: 0.25,
-  },
-  {
-    name: "Large cartridge",
-    kind: "cartridge",
-    grossVolume: 3.4,
-    diameter: 95,
-    emptyWeight: 1.4,
-    fillFraction: 1,
-    flow: 0.6,
-  },
-  {
-    name: "Small bottle",
-    kind: "inner-seal-bottle",
-    grossVolume: 7.5,
-    diameter: 152,
-    emptyWeight: 3.2,
-    fillFraction: 0.85,
-    flow: 2,
-  },
-  {
-    name: "Large bottle",
-    kind: "inner-seal-bottle",
-    grossVolume: 14,
-    diameter: 180,
-    emptyWeight: 5.2,
-    fillFraction: 0.85,
-    flow: 3.2,
-  },
-  {
-    name: "Tank",
-    kind: "screw-head-tank",
-    grossVolume: 28,
-    diameter: 254,
-    emptyWeight: 7.5,
-    fillFraction: 0.86,
-    flow: 4,
-  },
-  {
-    name: "Large tank",
-    kind: "floated-tank",
-    grossVolume: 60,
-    diameter: 330,
-    emptyWeight: 12,
-    fillFraction: 0.75,
-    flow: 8,
-  },
-];
+export const VESSEL_PRESETS: readonly VesselPreset[] = GENERIC_SIZES.map(({ usualFlow, ...size }) => ({
+  ...size,
+  flow: usualFlow,
+}));
 
 export const KIND_OPTIONS = [
   { value: "screw-head-tank", label: "Tank, screw head" },

@@ -1,0 +1,1 @@
+export { LabScreen as default } from "../features/lab/LabScreen";

@@ -1,1 +1,0 @@
-export { GallonsScreen as default } from "../features/plan/GallonsScreen";

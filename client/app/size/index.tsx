@@ -1,0 +1,1 @@
+export { GallonsScreen as default } from "../../features/plan/GallonsScreen";

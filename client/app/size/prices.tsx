@@ -1,0 +1,3 @@
+import { lazyPlace } from "../../ui/lazy-place";
+
+export default lazyPlace(async () => (await import("../../features/plan/places")).PricesScreen);

@@ -1,0 +1,22 @@
+import type { RecordKind } from "@winter-bead/contract";
+import type { QueryClient } from "@tanstack/react-query";
+import type { Kept } from "./api";
+import type { Accepted } from "./outbox";
+import { upserted } from "./overlay";
+
+export const keyOf = (kind: RecordKind) => ["records", kind] as const;
+
+/**
+ * Lays accepted writes into the lists that are known here. A list that is just being fetched for the first time may have
+ * left the server before the write came there: it is asked for again, so that what was kept is not missing from it.
+ */
+export async function layAnswers(queryClient: QueryClient, accepted: readonly Accepted[]): Promise<void> {
+  for (const kind of new Set(accepted.map((each) => each.kind))) {
+    const queryKey = keyOf(kind);
+    const records = accepted.filter((each) => each.kind === kind).map((each) => each.record);
+    await queryClient.cancelQueries({ queryKey });
+    queryClient.setQueryData<readonly Kept[]>(queryKey, (list) => upserted(list, records));
+    if (queryClient.getQueryData(queryKey) === undefined)
+      await queryClient.refetchQueries({ queryKey, type: "active" });
+  }
+}

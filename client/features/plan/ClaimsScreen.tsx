@@ -1,0 +1,243 @@
+import { View } from "@tamagui/core";
+import {
+  CHEMISTRY_CEILING,
+  describeWater,
+  onScale,
+  TRADE_CONSTANT_BAND,
+  type Claim,
+  type ClaimAnswer,
+  type Explanation,
+  type Scale,
+} from "@winter-bead/core";
+import { bringClaims, explainClaim, explainClaimConstant, explainOnlyBelow } from "@winter-bead/core/src/sizing";
+import { useMemo } from "react";
+import { useDraft } from "../../data/draft";
+import { useSettings } from "../../data/settings";
+import { Card, Choice, HeavyButton, TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
+import { FieldRow, NumberField, TextField } from "../../ui/fields";
+import { litres, litresRange, scaleUnit, threeDigits, unitOf, type Units } from "../../ui/format";
+import { useWide } from "../../ui/Screen";
+import { Big, Body, Heading, Small, Strong } from "../../ui/words";
+import { SCALE_OPTIONS } from "../vessels/presets";
+import { useTapWaters } from "../water/useTapWaters";
+import { emptyClaim, parseClaims, startClaims, type TypedClaim, type TypedClaims } from "./claims-values";
+import { money, perThousand, thousandOf } from "./money";
+import { NoTap, SizeScreen } from "./SizeScreen";
+import { usePrices, type CrewPrices } from "./usePrices";
+import { watersOf } from "./work-values";
+
+const BAND_WORDS = {
+  below: "below those in use",
+  within: "among those in use",
+  above: "above those in use",
+} as const;
+
+interface AnswerProps {
+  readonly claim: Claim;
+  readonly answer: ClaimAnswer;
+  readonly place: number;
+  readonly ec25: number;
+  readonly scale: Scale;
+  readonly prices: CrewPrices;
+  readonly units: Units;
+}
+
+const Line = ({ words, because }: { readonly words: string; readonly because: Explanation | undefined }) => (
+  <Explained explanation={because}>
+    <Body textDecorationLine={because ? "underline" : "none"} minHeight={28}>
+      {words}
+    </Body>
+  </Explained>
+);
+
+function AnswerCard({ claim, answer, place, ec25, scale, prices, units }: AnswerProps) {
+  const because = explainClaim(claim, answer, ec25, prices);
+  const { capacity, constant, band, per1000Litres, byChemistry, onlyBelow } = answer;
+  return (
+    <Card testID="claim-answer" borderColor={answer.tooHigh ? "$rowan" : "$line"}>
+      <Strong>{`${place}. ${answer.name}`}</Strong>
+      {answer.litres ? (
+        <Explained explanation={because.litres}>
+          <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
+            <Big textDecorationLine="underline">{litres(answer.litres.typical, units)}</Big>
+            <Body>{`at your tap (${litresRange(answer.litres.low, answer.litres.high, units)})`}</Body>
+          </View>
+        </Explained>
+      ) : null}
+      {answer.litresToLeak && answer.litres && answer.litresToLeak.typical < 0.98 * answer.litres.typical ? (
+        <Line
+          words={`Carbon dioxide and silica counted: ${litres(answer.litresToLeak.typical, units)}`}
+          because={because.litresToLeak}
+        />
+      ) : null}
+      {per1000Litres === undefined ? null : (
+        <Line
+          words={`${money(per1000Litres * thousandOf(units), prices.currency)} ${perThousand(units).toLowerCase().replace("us", "US").replace(" l", " L")}`}
+          because={because.per1000Litres}
+        />
+      )}
+      {capacity === undefined || constant === undefined || band === undefined ? null : (
+        <View>
+          <Line words={`Takes ${capacity.toFixed(2)} eq per litre of resin for granted`} because={because.capacity} />
+          <Line
+            words={`as a trade constant ${Math.round(constant).toLocaleString("en-US")}: ${BAND_WORDS[band]}`}
+            because={explainClaimConstant(capacity)}
+          />
+        </View>
+      )}
+      {answer.tooHigh ? (
+        <Body role="note" color="$rowan">
+          <Strong color="$rowan">Too high: </Strong>
+          {`${CHEMISTRY_CEILING} eq/L is what the beads’ own chemistry holds; its price is weighed by that.`}
+        </Body>
+      ) : null}
+      {byChemistry === undefined ? null : (
+        <Line
+          words={`Virgin resin of that volume: ${litres(byChemistry, units)} at your tap`}
+          because={because.byChemistry}
+        />
+      )}
+      {onlyBelow === undefined ? null : (
+        <Line
+          words={`True at most below ${threeDigits(onScale(onlyBelow, scale))} ${scaleUnit(scale)}; your tap has ${threeDigits(onScale(ec25, scale))}`}
+          because={explainOnlyBelow(claim, scale)}
+        />
+      )}
+      {answer.missing.map((words) => (
+        <Small key={words}>{words}</Small>
+      ))}
+    </Card>
+  );
+}
+
+interface ClaimFormProps {
+  readonly claim: TypedClaim;
+  readonly change: (part: Partial<TypedClaim>) => void;
+  readonly remove: () => void;
+  readonly errors: Readonly<Record<string, string>>;
+  readonly currency: string;
+}
+
+function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) {
+  const { units } = claim;
+  const field = (name: "volume" | "ppm" | "resin" | "price", label: string, unit: string, hint?: string) => {
+    const error = errors[`${claim.key}.${name}`];
+    return (
+      <NumberField
+        label={label}
+        unit={unit}
+        value={claim[name]}
+        onChange={(value) => change({ [name]: value })}
+        testID={`claim-${name}`}
+        {...(hint ? { hint } : {})}
+        {...(error ? { error } : {})}
+      />
+    );
+  };
+  return (
+    <Card testID="claim" gap="$3">
+      <TextField label="The statement" value={claim.name} onChange={(name) => change({ name })} />
+      <FieldRow>
+        {field("volume", "Gives", unitOf("volume", units))}
+        {field("ppm", "at a feed of", claim.scale === "ec" ? "µS/cm" : "ppm", "Empty if it says none.")}
+        {field("resin", "from resin of", unitOf("resinVolume", units))}
+        {field("price", "for", currency)}
+      </FieldRow>
+      <Choice
+        label="It speaks in"
+        value={units}
+        options={[
+          { value: "metric", label: "Litres" },
+          { value: "us", label: "US gallons" },
+        ]}
+        onChange={(next) => change({ units: next })}
+      />
+      <Choice
+        label="On the scale (sodium chloride if it says none)"
+        value={claim.scale}
+        options={SCALE_OPTIONS}
+        onChange={(scale) => change({ scale })}
+      />
+      <TextButton onPress={remove} label={`Leave out ${claim.name}`}>
+        Leave it out
+      </TextButton>
+    </Card>
+  );
+}
+
+/** Makers' statements on one footing: at this tap, by money, as one capacity. */
+export function ClaimsScreen() {
+  const wide = useWide();
+  const { units } = useSettings();
+  const prices = usePrices();
+  const initial = useMemo(() => startClaims(units), [units]);
+  const [typed, patch] = useDraft<TypedClaims>(`claims:${units}`, initial);
+  const { waters, pending } = useTapWaters();
+  const water = waters.find(({ tap }) => tap.id === typed.tapId) ?? waters[0];
+  if (!water)
+    return (
+      <SizeScreen title="Claims on one footing">
+        <NoTap pending={pending}>A claim means something only at a tap: name yours first.</NoTap>
+      </SizeScreen>
+    );
+  const parsed = parseClaims(typed);
+  const three = watersOf(water.tap, water.values);
+  const answers = bringClaims({ claims: parsed.claims, waters: three });
+  const described = describeWater(three.typical);
+  const ec25 = described.ok ? described.value.ec25 : 0;
+  const { scale } = water.tap;
+  const shownAnswers = (
+    <View gap="$3" testID="claims-answers">
+      {answers.ok
+        ? answers.value.map((answer, i) => (
+            <AnswerCard
+              key={answer.index}
+              claim={parsed.claims[answer.index]!}
+              answer={answer}
+              place={i + 1}
+              {...{ ec25, scale, prices, units }}
+            />
+          ))
+        : null}
+      {answers.ok ? null : <Body role="alert">{answers.fault.message}</Body>}
+      {parsed.claims.length === 0 ? <Body>Type what a maker promises; it is brought to your tap at once.</Body> : null}
+      <Small>{`Best buy at ${water.tap.name} first. Trade constants in use lie between ${TRADE_CONSTANT_BAND.low.toLocaleString("en-US")} and ${TRADE_CONSTANT_BAND.high.toLocaleString("en-US")} gal·ppm/ft³ NaCl.`}</Small>
+    </View>
+  );
+  const add = () => patch({ claims: [...typed.claims, emptyClaim(`c${Date.now()}`, typed.claims.length + 1, units)] });
+  const form = (
+    <View gap="$4">
+      <Choice
+        label="At"
+        value={water.tap.id}
+        options={waters.map(({ tap }) => ({ value: tap.id, label: tap.name }))}
+        onChange={(tapId) => patch({ tapId })}
+      />
+      <Heading>What they say</Heading>
+      {typed.claims.map((claim) => (
+        <ClaimForm
+          key={claim.key}
+          claim={claim}
+          change={(part) =>
+            patch({ claims: typed.claims.map((each) => (each.key === claim.key ? { ...each, ...part } : each)) })
+          }
+          remove={() => patch({ claims: typed.claims.filter((each) => each.key !== claim.key) })}
+          errors={parsed.errors}
+          currency={prices.currency}
+        />
+      ))}
+      <HeavyButton onPress={add} testID="add-claim">
+        Add a statement
+      </HeavyButton>
+    </View>
+  );
+  return (
+    <SizeScreen title="Claims on one footing" detail={wide ? shownAnswers : undefined}>
+      <View gap="$5">
+        {wide ? null : shownAnswers}
+        {form}
+      </View>
+    </SizeScreen>
+  );
+}

@@ -1,0 +1,313 @@
+import { View } from "@tamagui/core";
+import {
+  describeWater,
+  isWithin,
+  RANGES,
+  type Habit,
+  type HabitsInput,
+  type OptionSpec,
+  type Practice,
+  type Range,
+  type Result,
+} from "@winter-bead/core";
+import { explainHabit, optionName, PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
+import { useMemo } from "react";
+import { useDraft } from "../../data/draft";
+import { useNewestAnswer } from "../../data/newest-answer";
+import { Choice } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
+import { FieldRow, NumberField } from "../../ui/fields";
+import { litres, toInternal, toShown, typedNumber, unitOf, type Units } from "../../ui/format";
+import { useWide } from "../../ui/Screen";
+import { Body, Heading, Small, Strong } from "../../ui/words";
+import { CONTAINER_OPTIONS, GRADE_OPTIONS } from "../vessels/presets";
+import { HABIT_WORDS, habitBasis } from "./habit-words";
+import { wholeMoney } from "./money";
+import { NoTap, SizeScreen } from "./SizeScreen";
+import { planWorker } from "./useLives";
+import { useVessels } from "./useVessels";
+import { useWork, type Work } from "./useWork";
+import { More } from "./More";
+import { WorkInputs } from "./WorkInputs";
+import { watersOf } from "./work-values";
+
+const ask = (asked: HabitsInput): Promise<Result<readonly Habit[]>> => planWorker().rankHabits(asked);
+
+/** How the work is done today, as typed. */
+interface TypedPractice {
+  readonly vessel: string;
+  readonly before: "nothing" | "membrane";
+  readonly grade: "virgin" | "dyed" | "regenerated";
+  readonly pause: string;
+  readonly lowerFlow: string;
+  readonly wash: string;
+  readonly starts: string;
+  readonly startTimes: string;
+  readonly startTau: string;
+  readonly packing: Practice["packing"];
+  readonly leaning: string;
+  readonly container: Practice["container"];
+  readonly months: string;
+}
+
+const text = (value: number) => String(Number(value.toPrecision(3)));
+
+const start = (units: Units): TypedPractice => ({
+  vessel: "Tank",
+  before: "nothing",
+  grade: "virgin",
+  pause: text(100 * PRACTICE_ASSUMPTIONS.pauseShare),
+  lowerFlow: text(toShown("flow", 2.4, units)),
+  wash: text(100 * PRACTICE_ASSUMPTIONS.washShare),
+  starts: text(PRACTICE_ASSUMPTIONS.startsPerWeek),
+  startTimes: text(PRACTICE_ASSUMPTIONS.startTimes),
+  startTau: text(PRACTICE_ASSUMPTIONS.startTau),
+  packing: PRACTICE_ASSUMPTIONS.packing,
+  leaning: text(100 * PRACTICE_ASSUMPTIONS.leaningBypass),
+  container: PRACTICE_ASSUMPTIONS.container,
+  months: text(PRACTICE_ASSUMPTIONS.months),
+});
+
+type Figure = "pause" | "lowerFlow" | "wash" | "starts" | "startTimes" | "startTau" | "leaning" | "months";
+
+interface FigureField {
+  readonly label: string;
+  readonly unit: string;
+  readonly range: Range;
+  /** Typed percent of a share. */
+  readonly percent?: boolean;
+}
+
+const share: Range = { name: "The share", unit: "%", from: 0, below: 100 };
+const FIGURES: Readonly<Record<Figure, FigureField>> = {
+  pause: { label: "Runs unused", unit: "% of the time", range: share, percent: true },
+  wash: { label: "Only washes", unit: "% of the water", range: share, percent: true },
+  lowerFlow: { label: "This flow would do", unit: "", range: RANGES.flow },
+  leaning: { label: "Past the beads, lying", unit: "%", range: share, percent: true },
+  months: { label: "Resin kept", unit: "months", range: RANGES.months },
+  starts: { label: "Starts of RO", unit: "a week", range: RANGES.starts },
+  startTimes: {
+    label: "A start reads",
+    unit: "times the usual",
+    range: { name: "The start above the usual reading", unit: "times", from: 1, to: 1000 },
+  },
+  startTau: { label: "and falls in", unit: "s", range: { ...RANGES.seconds, name: "The fall of the start" } },
+};
+
+/** Reads the practice; undefined while a figure is none. */
+function parsePractice(typed: TypedPractice, units: Units): Omit<Practice, "otherTap"> | undefined {
+  const values: Partial<Record<Figure, number>> = {};
+  for (const [name, { range, percent }] of Object.entries(FIGURES) as [Figure, FigureField][]) {
+    const number = typedNumber(typed[name]);
+    const value = number !== undefined && name === "lowerFlow" ? toInternal("flow", number, units) : number;
+    if (value === undefined || !isWithin(value, range)) return undefined;
+    values[name] = percent ? value / 100 : value;
+  }
+  const { pause, wash, lowerFlow, leaning, months, starts, startTimes, startTau } = values as Record<Figure, number>;
+  return {
+    pauseShare: pause,
+    washShare: wash,
+    lowerFlow,
+    leaningBypass: leaning,
+    months,
+    startsPerWeek: starts,
+    startTimes,
+    startTau,
+    packing: typed.packing,
+    container: typed.container,
+  };
+}
+
+/** The purest of the other taps, by its meter. */
+function usePurerTap({ waters, water }: Work) {
+  return useMemo(() => {
+    const ec25 = (each: (typeof waters)[number]) => {
+      const described = describeWater(watersOf(each.tap, each.values).typical);
+      return described.ok ? described.value.ec25 : Infinity;
+    };
+    const own = water ? ec25(water) : 0;
+    return [...waters]
+      .sort((a, b) => ec25(a) - ec25(b))
+      .find((each) => each.tap.id !== water?.tap.id && ec25(each) < own);
+  }, [waters, water]);
+}
+
+interface HabitRowProps {
+  readonly habit: Habit;
+  readonly place: number;
+  readonly most: number;
+  readonly basis: string;
+  readonly work: Work;
+}
+
+function HabitRow({ habit, place, most, basis, work }: HabitRowProps) {
+  const { prices, units } = work;
+  const because = explainHabit(habit, prices);
+  const brings = habit.money >= 0.5;
+  const moneyWords = habit.outOfReachNow
+    ? "the whole charge"
+    : habit.money < -0.5
+      ? `costs ${wholeMoney(-habit.money, prices.currency)} a year`
+      : `${wholeMoney(Math.max(0, habit.money), prices.currency)} a year`;
+  return (
+    <View testID="habit" gap={2} paddingVertical="$2" borderTopColor="$line" borderTopWidth={1}>
+      <Strong>{`${place}. ${HABIT_WORDS[habit.name]}`}</Strong>
+      <Explained explanation={habit.outOfReachNow ? undefined : because.money}>
+        <Strong fontSize="$4" textDecorationLine={habit.outOfReachNow ? "none" : "underline"} testID="habit-money">
+          {moneyWords}
+        </Strong>
+      </Explained>
+      <View height={8} backgroundColor="$ice" borderRadius="$1" overflow="hidden" aria-hidden>
+        <View
+          height={8}
+          width={`${Math.max(0, Math.min(100, (100 * habit.money) / most))}%`}
+          backgroundColor={brings ? "$ink" : "$frost"}
+        />
+      </View>
+      {habit.outOfReachNow || Math.abs(habit.litres) < 0.5 ? null : (
+        <Explained explanation={because.litres}>
+          <Body textDecorationLine="underline">
+            {habit.litres > 0
+              ? `${litres(habit.litres, units)} of life spared a year`
+              : `no life spared; the reading is higher from the first litre`}
+          </Body>
+        </Explained>
+      )}
+      <Small>{basis}</Small>
+    </View>
+  );
+}
+
+const PACKING_OPTIONS = [
+  { value: "settled", label: "Well settled" },
+  { value: "poured", label: "Poured only" },
+  { value: "loose-cartridge", label: "Loose" },
+] as const;
+
+function PracticeInputs({
+  typed,
+  patch,
+  units,
+  vessels,
+}: {
+  readonly typed: TypedPractice;
+  readonly patch: (part: Partial<TypedPractice>) => void;
+  readonly units: Units;
+  readonly vessels: readonly string[];
+}) {
+  const field = (name: Figure) => {
+    const { label, unit } = FIGURES[name];
+    return (
+      <NumberField
+        key={name}
+        label={label}
+        unit={name === "lowerFlow" ? unitOf("flow", units) : unit}
+        value={typed[name]}
+        onChange={(value) => patch({ [name]: value })}
+        testID={`practice-${name}`}
+      />
+    );
+  };
+  return (
+    <View gap="$4">
+      <Heading>How it is done today</Heading>
+      <Choice
+        label="Vessel"
+        value={typed.vessel}
+        options={vessels.map((name) => ({ value: name, label: name }))}
+        onChange={(vessel) => patch({ vessel })}
+      />
+      <Choice
+        label="Before the resin"
+        value={typed.before}
+        options={[
+          { value: "nothing", label: "Nothing" },
+          { value: "membrane", label: "RO" },
+        ]}
+        onChange={(before) => patch({ before })}
+      />
+      <Choice label="Resin" value={typed.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
+      <FieldRow>{(["pause", "wash", "lowerFlow", "leaning"] as const).map(field)}</FieldRow>
+      <Choice
+        label="How the beads lie"
+        value={typed.packing}
+        options={PACKING_OPTIONS}
+        onChange={(packing) => patch({ packing })}
+      />
+      <Choice
+        label="How opened resin is kept"
+        value={typed.container}
+        options={CONTAINER_OPTIONS.flatMap(({ value, label }) => (value === "fresh" ? [] : [{ value, label }]))}
+        onChange={(container) => patch({ container })}
+      />
+      <FieldRow>{(["months", "starts", "startTimes", "startTau"] as const).map(field)}</FieldRow>
+      <Small>All of these are assumptions until you change them.</Small>
+    </View>
+  );
+}
+
+/** What would help most, for these figures: every habit by litres and money a year. */
+export function HabitsScreen() {
+  const wide = useWide();
+  const work = useWork();
+  const { units, water, parsed, pending } = work;
+  const initial = useMemo(() => start(units), [units]);
+  const [typed, patch] = useDraft<TypedPractice>(`practice:${units}`, initial);
+  const vessels = useVessels();
+  const purer = usePurerTap(work);
+  const practice = useMemo(() => {
+    const read = parsePractice(typed, units);
+    return read && { ...read, ...(purer ? { otherTap: watersOf(purer.tap, purer.values).typical } : {}) };
+  }, [typed, units, purer]);
+  const vessel = vessels.find(({ name }) => name === typed.vessel) ?? vessels[0]!;
+  const asked = useMemo<HabitsInput | undefined>(() => {
+    if (!parsed?.input || !practice) return undefined;
+    const option: OptionSpec = { vessel, train: "single", before: typed.before, grade: typed.grade, supply: "bag" };
+    return { work: parsed.input, option, practice };
+  }, [parsed, practice, vessel, typed.before, typed.grade]);
+  const { answer, answered, working } = useNewestAnswer(asked, ask);
+  if (!water)
+    return (
+      <SizeScreen title="What would help most">
+        <NoTap pending={pending}>What helps follows from the water and the work: name the tap first.</NoTap>
+      </SizeScreen>
+    );
+  const most = answer?.ok ? Math.max(1, ...answer.value.map(({ money }) => money)) : 1;
+  const list = (
+    <View opacity={working ? 0.6 : 1} aria-busy={working} testID="habits">
+      {answer?.ok && answered
+        ? answer.value.map((habit, i) => (
+            <HabitRow
+              key={habit.name}
+              habit={habit}
+              place={i + 1}
+              most={most}
+              basis={habitBasis(habit, answered.practice, units, purer?.tap.name)}
+              work={work}
+            />
+          ))
+        : null}
+      {answer && !answer.ok ? <Body role="alert">{answer.fault.message}</Body> : null}
+      {asked ? null : <Body role="alert">A figure is missing or can’t be that.</Body>}
+      {answered && answer?.ok ? (
+        <Small>{`Each by itself, for ${optionName(answered.option)} at ${water.tap.name}; they don’t simply add up.`}</Small>
+      ) : null}
+    </View>
+  );
+  const inputs = (
+    <View gap="$5">
+      <PracticeInputs typed={typed} patch={patch} units={units} vessels={vessels.map(({ name }) => name)} />
+      <More label="The work it is for" testID="habits-work">
+        <WorkInputs work={work} />
+      </More>
+    </View>
+  );
+  return (
+    <SizeScreen title="What would help most" detail={wide ? list : undefined}>
+      <View gap="$5">
+        {wide ? null : list}
+        {inputs}
+      </View>
+    </SizeScreen>
+  );
+}

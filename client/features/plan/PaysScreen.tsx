@@ -1,0 +1,324 @@
+import { View } from "@tamagui/core";
+import {
+  onScale,
+  scaleFactor,
+  type Before,
+  type CrossingInput,
+  type Explanation,
+  type Grade,
+  type OptionSpec,
+  type Result,
+  type Scale,
+  type SizeInput,
+  type StageWorth,
+  type Train,
+} from "@winter-bead/core";
+import {
+  ADDITION_WORDS,
+  CROSSING_LOOKED,
+  explainCrossing,
+  explainOption,
+  explainSaving,
+  optionFigures,
+  planQuestion,
+} from "@winter-bead/core/src/sizing";
+import { useMemo } from "react";
+import { useDraft } from "../../data/draft";
+import { useNewestAnswer } from "../../data/newest-answer";
+import { Card, Choice, TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
+import { litres, scaleUnit, threeDigits, type Units } from "../../ui/format";
+import { useWide } from "../../ui/Screen";
+import { Big, Body, Heading, Small, Strong } from "../../ui/words";
+import { GRADE_OPTIONS } from "../vessels/presets";
+import { COST_PARTS } from "./cost-parts";
+import { wholeMoney } from "./money";
+import { PaysChart } from "./PaysChart";
+import type { PaysAnswer } from "./plan.worker";
+import { NoTap, SizeScreen } from "./SizeScreen";
+import { planWorker } from "./useLives";
+import type { CrewPrices } from "./usePrices";
+import { useVessels } from "./useVessels";
+import { useWork, type Work } from "./useWork";
+import { More } from "./More";
+import { WorkInputs } from "./WorkInputs";
+
+const ask = (asked: CrossingInput): Promise<Result<PaysAnswer>> => planWorker().askPays(asked);
+
+interface TypedPays {
+  readonly vessel: string;
+  readonly grade: Grade;
+  readonly train: Train;
+  readonly before: Extract<Before, "membrane" | "boosted-membrane">;
+}
+
+const START: TypedPays = { vessel: "Tank", grade: "virgin", train: "single", before: "membrane" };
+
+const TRAIN_OPTIONS = [
+  { value: "single", label: "One vessel" },
+  { value: "twin", label: "Two side by side" },
+  { value: "lead-lag", label: "Two in series" },
+] as const satisfies readonly { value: Train; label: string }[];
+
+/** One addition against the resin it saves, part by part. */
+function Worth({
+  worth,
+  currency,
+  units,
+  because,
+}: {
+  readonly worth: StageWorth;
+  readonly currency: string;
+  readonly units: Units;
+  readonly because: Explanation | undefined;
+}) {
+  const name = ADDITION_WORDS[worth.addition];
+  const on = worth.without.spec.before === "nothing" ? "on resin alone" : "on the membrane";
+  const title = `${name[0]!.toUpperCase()}${name.slice(1)}, ${on}`;
+  const words = worth.pays
+    ? `saves ${wholeMoney(worth.saves, currency)} a year`
+    : `costs ${wholeMoney(-worth.saves, currency)} a year more than it saves`;
+  return (
+    <Card testID={`worth-${worth.addition}`}>
+      <Strong>{title}</Strong>
+      <Explained explanation={because}>
+        <Body textDecorationLine={because ? "underline" : "none"}>{`It ${words}.`}</Body>
+      </Explained>
+      <More label="Part by part">
+        <View>
+          {COST_PARTS.filter(([part]) => Math.abs(worth.change[part]) >= 0.5).map(([part, label]) => (
+            <View key={part} flexDirection="row" justifyContent="space-between">
+              <Body>{label}</Body>
+              <Body>{`${worth.change[part] > 0 ? "+" : "−"}${wholeMoney(Math.abs(worth.change[part]), currency)}`}</Body>
+            </View>
+          ))}
+          <View flexDirection="row" justifyContent="space-between">
+            <Strong>A year</Strong>
+            <Strong>{`${worth.change.total > 0 ? "+" : "−"}${wholeMoney(Math.abs(worth.change.total), currency)}`}</Strong>
+          </View>
+          <Small>{`From ${litres(worth.without.litresPerCharge, units)} a charge to ${litres(worth.with.litresPerCharge, units)}.`}</Small>
+        </View>
+      </More>
+    </Card>
+  );
+}
+
+/** A feed on the tap's scale, as far down as one looked. */
+function feedWords(ec25: number | undefined, scale: Scale): string {
+  if (ec25 === undefined) return "never";
+  return ec25 <= CROSSING_LOOKED.from
+    ? `${threeDigits(onScale(CROSSING_LOOKED.from, scale))} or less`
+    : threeDigits(onScale(ec25, scale));
+}
+
+/** The working of one option's yearly cost. */
+function explainCost(work: SizeInput, option: OptionSpec, prices: CrewPrices): Explanation | undefined {
+  const question = planQuestion(work);
+  if (!question.ok) return undefined;
+  const figures = optionFigures(option, question.value);
+  const explained = figures.ok ? explainOption(figures.value, question.value, prices) : undefined;
+  return explained?.ok ? explained.value.cost : undefined;
+}
+
+/** The working of what an addition saves. */
+function explainWorth(work: SizeInput, worth: StageWorth, prices: CrewPrices): Explanation | undefined {
+  const without = explainCost(work, worth.without.spec, prices);
+  const withIt = explainCost(work, worth.with.spec, prices);
+  return without && withIt ? explainSaving("Saved a year", without, withIt) : undefined;
+}
+
+interface AnswerProps {
+  readonly pays: PaysAnswer;
+  readonly asked: CrossingInput;
+  readonly work: Work;
+  readonly scale: Scale;
+}
+
+/** What carbon dioxide does to the answer: its cost here, and where RO would pay by other counts. */
+function CarbonDioxide({ crossing, work, scale }: Pick<AnswerProps, "work" | "scale"> & Pick<PaysAnswer, "crossing">) {
+  const { currency } = work.prices;
+  const { atTap } = crossing;
+  const unit = scaleUnit(scale);
+  const co2Known = (work.water?.described?.hidden.co2 ?? 0) > 0;
+  const co2 =
+    atTap.behind !== undefined && atTap.behindWithoutCo2 !== undefined ? atTap.behind - atTap.behindWithoutCo2 : 0;
+  return (
+    <Card testID="pays-co2">
+      <Heading>What carbon dioxide does to it</Heading>
+      {co2Known ? (
+        <>
+          <Body>
+            {co2 >= 0.5
+              ? `RO lets it through: behind the membrane it costs ${wholeMoney(co2, currency)} of resin and refills a year here.`
+              : "RO lets it through, but it hardly moves a meter: counted by the meter it costs nothing here."}
+          </Body>
+          {(
+            [
+              ["Counted to the first leak, RO pays from", crossing.ifLeak],
+              ["To what a meter shows, from", crossing.ifMeter],
+              ["Were there none, from", crossing.withoutCo2],
+              ["With an aerated barrel behind it, from", crossing.aerated],
+            ] as const
+          ).map(([name, ec25]) => (
+            <Explained
+              key={name}
+              explanation={ec25 === undefined ? undefined : explainCrossing(ec25, scale, undefined, currency)}
+            >
+              <View flexDirection="row" justifyContent="space-between" gap="$3" minHeight={30}>
+                <Body flexShrink={1}>{name}</Body>
+                <Strong textDecorationLine={ec25 === undefined ? "none" : "underline"}>
+                  {ec25 === undefined ? "never" : `${feedWords(ec25, scale)} ${unit}`}
+                </Strong>
+              </View>
+            </Explained>
+          ))}
+        </>
+      ) : (
+        <Body role="note">
+          {`That of ${work.water!.tap.name} is not known, so it counts as none here. It passes a membrane and can use up most of the resin behind it: enter pH and alkalinity under Water first.`}
+        </Body>
+      )}
+    </Card>
+  );
+}
+
+function Answer({ pays, asked, work, scale }: AnswerProps) {
+  const { crossing, worth } = pays;
+  const { currency } = work.prices;
+  const { paysFrom, feed, atTap } = crossing;
+  const unit = scaleUnit(scale);
+  const pure = paysFrom.typical;
+  const saved = atTap.alone !== undefined && atTap.behind !== undefined ? atTap.alone - atTap.behind : undefined;
+  const costs = useMemo(() => {
+    const { option, before = "membrane" } = asked;
+    const alone = explainCost(asked.work, { ...option, before: "nothing" }, work.prices);
+    const behind = explainCost(asked.work, { ...option, before }, work.prices);
+    return alone && behind ? { alone, behind } : undefined;
+  }, [asked, work.prices]);
+  const savings = useMemo(
+    () => worth.map((each) => explainWorth(asked.work, each, work.prices)),
+    [worth, asked.work, work.prices],
+  );
+  return (
+    <View gap="$4">
+      <Card borderColor="$ink" testID="pays-from">
+        {pure === undefined ? (
+          <Strong fontSize="$4">RO doesn’t begin to pay for this work</Strong>
+        ) : (
+          <Explained explanation={explainCrossing(pure, scale, crossing.costThere, currency)}>
+            <View>
+              <Body>RO begins to pay at a feed of</Body>
+              <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
+                <Big fontSize={40} lineHeight={44} textDecorationLine="underline">
+                  {feedWords(pure, scale)}
+                </Big>
+                <Strong>{unit}</Strong>
+              </View>
+            </View>
+          </Explained>
+        )}
+        <Body>{`Between ${feedWords(paysFrom.low, scale)} with much work and weak resin, and ${feedWords(paysFrom.high, scale)} ${unit} with little work and strong resin.`}</Body>
+        {saved === undefined ? null : (
+          <Explained explanation={costs && explainSaving("Saved a year at your tap", costs.alone, costs.behind)}>
+            <Body testID="pays-here" textDecorationLine={costs ? "underline" : "none"}>
+              {`Your tap, ${threeDigits(onScale(feed.typical, scale))} ${unit}: `}
+              <Strong>
+                {saved > 0
+                  ? `it saves ${wholeMoney(saved, currency)} a year.`
+                  : `it costs ${wholeMoney(-saved, currency)} a year more than resin alone.`}
+              </Strong>
+            </Body>
+          </Explained>
+        )}
+      </Card>
+      <PaysChart
+        curve={crossing.curve}
+        feed={feed}
+        meets={pure}
+        scale={scale}
+        currency={currency}
+        label={`Yearly cost of resin alone and behind RO over the feed; they meet at ${feedWords(pure, scale)} ${unit}, your tap has ${threeDigits(onScale(feed.typical, scale))}`}
+      />
+      <CarbonDioxide crossing={crossing} work={work} scale={scale} />
+      <Heading>Is more worth it?</Heading>
+      {worth.map((each, i) => (
+        <Worth
+          key={`${each.addition}-${each.without.spec.before}`}
+          worth={each}
+          currency={currency}
+          units={work.units}
+          because={savings[i]}
+        />
+      ))}
+    </View>
+  );
+}
+
+/** The feed from which a membrane pays, drawn, with what carbon dioxide, a pump and a barrel do to it. */
+export function PaysScreen() {
+  const wide = useWide();
+  const work = useWork();
+  const [typed, patch] = useDraft<TypedPays>("pays", START);
+  const vessels = useVessels();
+  const vessel = vessels.find(({ name }) => name === typed.vessel) ?? vessels.find(({ name }) => name === "Tank")!;
+  const { water, parsed, pending } = work;
+  const asked = useMemo<CrossingInput | undefined>(
+    () =>
+      parsed?.input && {
+        work: parsed.input,
+        option: { vessel, train: typed.train, grade: typed.grade, supply: "bag" },
+        before: typed.before,
+      },
+    [parsed, vessel, typed],
+  );
+  const { answer, answered, working } = useNewestAnswer(asked, ask);
+  if (!water)
+    return (
+      <SizeScreen title="When RO pays">
+        <NoTap pending={pending}>
+          Whether a membrane pays follows from the water and the work: name the tap first.
+        </NoTap>
+      </SizeScreen>
+    );
+  const scale: Scale = scaleFactor(water.tap.scale) === 1 ? "ec" : water.tap.scale;
+  const shownAnswer = (
+    <View opacity={working ? 0.6 : 1} aria-busy={working} testID="pays">
+      {answer?.ok && answered ? <Answer pays={answer.value} asked={answered} work={work} scale={scale} /> : null}
+      {answer && !answer.ok ? <Body role="alert">{answer.fault.message}</Body> : null}
+      {answer ? null : <Body role="status">{asked ? "Looking for the feed…" : "A figure is missing."}</Body>}
+    </View>
+  );
+  const inputs = (
+    <View gap="$4">
+      <Choice
+        label="Vessel on both sides"
+        value={vessel.name}
+        options={vessels.map(({ name }) => ({ value: name, label: name }))}
+        onChange={(name) => patch({ vessel: name })}
+      />
+      <Choice label="Train" value={typed.train} options={TRAIN_OPTIONS} onChange={(train) => patch({ train })} />
+      <Choice label="Resin" value={typed.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
+      <Choice
+        label="Membrane"
+        value={typed.before}
+        options={[
+          { value: "membrane", label: "On the tap’s pressure" },
+          { value: "boosted-membrane", label: "With a booster pump" },
+        ]}
+        onChange={(before) => patch({ before })}
+      />
+      <More label="The work it is for" testID="pays-work">
+        <WorkInputs work={work} />
+      </More>
+      <TextButton onPress={() => patch(START)}>Start again</TextButton>
+    </View>
+  );
+  return (
+    <SizeScreen title="When RO pays" detail={wide ? shownAnswer : undefined}>
+      <View gap="$5">
+        {wide ? null : shownAnswer}
+        {inputs}
+      </View>
+    </SizeScreen>
+  );
+}

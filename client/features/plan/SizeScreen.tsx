@@ -1,0 +1,42 @@
+import { router } from "expo-router";
+import type { ReactNode } from "react";
+import { EmptyState, HeavyButton } from "../../ui/boxes";
+import { Screen } from "../../ui/Screen";
+import { Body } from "../../ui/words";
+import { SizeNav } from "./SizeNav";
+
+/** A place of sizing: its name, the way to the others, and what it says. */
+export const SizeScreen = ({
+  title,
+  children,
+  detail,
+}: {
+  readonly title: string;
+  readonly children: ReactNode;
+  readonly detail?: ReactNode;
+}) => (
+  <Screen title={title} detail={detail}>
+    <SizeNav />
+    {children}
+  </Screen>
+);
+
+/** What stands in place of an answer before there is a tap. */
+export const NoTap = ({ pending, children }: { readonly pending: boolean; readonly children: string }) =>
+  pending ? (
+    <Body role="status">One moment…</Body>
+  ) : (
+    <EmptyState
+      title="No tap yet"
+      action={
+        <HeavyButton
+          testID="first-tap"
+          onPress={() => router.push({ pathname: "/setup/tap", params: { then: "/size/vessel" } })}
+        >
+          Add the first tap
+        </HeavyButton>
+      }
+    >
+      {children}
+    </EmptyState>
+  );

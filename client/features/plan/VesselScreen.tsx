@@ -1,0 +1,294 @@
+import { View } from "@tamagui/core";
+import type { RankedOption, Result, SizeAnswer, SizeInput, Tap, Use } from "@winter-bead/core";
+import {
+  explainDemandSpread,
+  explainWithout,
+  WITHOUT_ASSUMPTIONS,
+  withoutOwnWater,
+} from "@winter-bead/core/src/sizing";
+import { router } from "expo-router";
+import { useMemo, useState } from "react";
+import { useNewestAnswer } from "../../data/newest-answer";
+import { bringBack, change, keep, takeBack, useRecords } from "../../data/store";
+import { Card, TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
+import { litresRange } from "../../ui/format";
+import { useWide } from "../../ui/Screen";
+import { showToast } from "../../ui/toast";
+import { Body, Heading, Small, Strong } from "../../ui/words";
+import { planBody } from "./keep-plan";
+import { days, wholeMoney } from "./money";
+import { OptionCard } from "./OptionCard";
+import { PinnedTable } from "./PinnedTable";
+import { SchoolsCard } from "./SchoolsCard";
+import { NoTap, SizeScreen } from "./SizeScreen";
+import { TradeOff } from "./TradeOff";
+import { planWorker } from "./useLives";
+import { useWork, type Work } from "./useWork";
+import { WorkInputs } from "./WorkInputs";
+
+/** What is asked, with all that a plan kept of its answer must agree with. */
+interface Asked {
+  readonly input: SizeInput;
+  readonly tap: Tap;
+  readonly use: Use;
+  readonly currency: string;
+}
+
+const askOptions = ({ input }: Asked): Promise<Result<SizeAnswer>> => planWorker().rankOptions(input);
+
+const MOST_SHOWN = 6;
+const MOST_IMPOSSIBLE = 24;
+const MOST_PINNED = 3;
+
+interface SizedProps {
+  readonly work: Work;
+  readonly asked: Asked;
+  readonly answer: SizeAnswer;
+}
+
+/** Keeps an option as a plan, or as the next version of the plan that is being changed. */
+function useKeeping({ work, asked, answer }: SizedProps) {
+  const { records: plans } = useRecords("plans");
+  return async (option: RankedOption) => {
+    const { input, ...rest } = asked;
+    const body = planBody({ option, demand: answer.demand, work: input, ...rest, now: new Date() });
+    const changing = plans.find(({ id }) => id === work.typed.changing);
+    if (changing) {
+      const { name, rigId, inUseSince, note } = changing;
+      await change("plans", changing, { ...body, name, rigId, inUseSince, note });
+      work.patch({ changing: "" });
+      showToast({ words: `Kept: ${name}, version ${changing.version + 1}.` });
+      return router.push({ pathname: "/size/plans/[plan]", params: { plan: changing.id } });
+    }
+    const id = await keep("plans", body);
+    showToast({
+      words: `Kept: ${body.name}.`,
+      undo: () => {
+        const record = { ...body, id, version: 1, voided: false };
+        void takeBack("plans", record);
+        showToast({ words: "Taken back.", undo: () => void bringBack("plans", record) });
+      },
+    });
+    return router.push({ pathname: "/size/plans/[plan]", params: { plan: id } });
+  };
+}
+
+/** One option with what can be done with it. */
+function Option({
+  option,
+  first = false,
+  ...props
+}: SizedProps & { readonly option: RankedOption; readonly first?: boolean }) {
+  const { work, asked } = props;
+  const { typed, patch, prices, units } = work;
+  const onKeep = useKeeping(props);
+  const pinned = typed.pinned.includes(option.name);
+  const onPin = () =>
+    patch({
+      pinned: pinned
+        ? typed.pinned.filter((name) => name !== option.name)
+        : [...typed.pinned, option.name].slice(-MOST_PINNED),
+    });
+  return (
+    <OptionCard
+      option={option}
+      work={asked.input}
+      prices={prices}
+      units={units}
+      first={first}
+      pinned={pinned}
+      onPin={onPin}
+      onKeep={() => void onKeep(option)}
+    />
+  );
+}
+
+/** What the best option has to beat: bought water, and doing without. */
+function Without({ work, answer }: SizedProps) {
+  const { prices } = work;
+  const asked = { ...WITHOUT_ASSUMPTIONS, wage: prices.prices.wage };
+  const found = withoutOwnWater(answer.demand, asked);
+  if (!found.ok) return null;
+  const { bought, trips, wiping } = found.value;
+  const because = explainWithout(answer.demand, asked, found.value, prices.currency);
+  const lines = [
+    [`Bought water: ${wholeMoney(bought, prices.currency)} a year`, because.bought],
+    [`and the trips to carry it: ${wholeMoney(trips, prices.currency)}`, because.trips],
+    ...(wiping === undefined
+      ? []
+      : [[`No pure water, wiping or coming again: ${wholeMoney(wiping, prices.currency)}`, because.wiping] as const]),
+  ] as const;
+  return (
+    <View testID="without">
+      <Heading>Without a vessel</Heading>
+      {lines.map(([words, explanation]) => (
+        <Explained key={words} explanation={explanation}>
+          <Body textDecorationLine="underline" minHeight={30}>
+            {words}
+          </Body>
+        </Explained>
+      ))}
+    </View>
+  );
+}
+
+/** Days below which a charge of resin alone is no way to work. */
+const WEEKS_ONLY = 21;
+
+/** Says plainly when resin alone is the wrong tool. */
+function AloneIsWrong({ answer, work }: SizedProps) {
+  const alone = answer.options.filter(({ spec }) => spec.before === "nothing" && spec.train === "single");
+  const longest = alone.reduce((most, { daysBusiest }) => Math.max(most, daysBusiest.typical), 0);
+  const cheapest = alone.filter(({ feasible }) => feasible).sort((a, b) => a.cost.total - b.cost.total)[0];
+  const [best] = answer.options;
+  if (!best?.feasible || !best.spec.before.includes("membrane")) return null;
+  const words =
+    longest < WEEKS_ONLY
+      ? `Resin alone is the wrong tool here: even the largest vessel lasts ${days(longest)} in the busiest month.`
+      : cheapest
+        ? `Resin alone would cost ${wholeMoney(cheapest.cost.total, work.prices.currency)} a year at least.`
+        : "Resin alone doesn’t do this work.";
+  return (
+    <View testID="alone">
+      <Body>{words}</Body>
+      <TextButton onPress={() => router.navigate("/size/membrane")}>When RO pays</TextButton>
+    </View>
+  );
+}
+
+/** The best one and what the work takes: the answer, before anything else. */
+function Best(props: SizedProps) {
+  const { answer, work } = props;
+  const [first] = answer.options;
+  const { week } = answer.demand;
+  if (!first?.feasible)
+    return (
+      <Card testID="no-option" borderColor="$ink">
+        <Strong>Nothing here does this work</Strong>
+        <Body>{first?.because}</Body>
+      </Card>
+    );
+  return (
+    <View gap="$3">
+      <Option {...props} option={first} first />
+      <Explained explanation={explainDemandSpread(props.asked.input.demand.items, week.high)}>
+        <Body testID="demand" textDecorationLine="underline">
+          {`Your work takes ${litresRange(week.low, week.high, work.units)} a week.`}
+        </Body>
+      </Explained>
+      <AloneIsWrong {...props} />
+    </View>
+  );
+}
+
+/** The choice that is left, the trade-off drawn, and what can't do it with its reason. */
+function Others(props: SizedProps) {
+  const { answer, work, asked } = props;
+  const [all, setAll] = useState(false);
+  const { typed, patch, prices, units } = work;
+  const feasible = answer.options.filter((option) => option.feasible);
+  const choice = feasible.filter((option) => !option.dominated);
+  const impossible = answer.options.filter((option) => !option.feasible);
+  const pinned = typed.pinned.flatMap((name) => feasible.filter((option) => option.name === name));
+  const [best] = feasible;
+  return (
+    <View gap="$4" testID="ranked">
+      <PinnedTable
+        options={pinned}
+        currency={prices.currency}
+        units={units}
+        onUnpin={(name) => patch({ pinned: typed.pinned.filter((each) => each !== name) })}
+      />
+      {choice.slice(1, MOST_SHOWN).map((option) => (
+        <Option key={option.name} {...props} option={option} />
+      ))}
+      {feasible.length > 1 ? (
+        <TradeOff
+          options={feasible}
+          currency={prices.currency}
+          label={`${feasible.length} options by money and refills a year; ${choice.length} that nothing beats in everything`}
+        />
+      ) : null}
+      {best ? (
+        <SchoolsCard option={best.spec} work={asked.input} use={asked.use} prices={prices} units={units} />
+      ) : null}
+      <Without {...props} />
+      <TextButton onPress={() => setAll(!all)} expanded={all} testID="show-impossible">
+        {all
+          ? "Less"
+          : `${feasible.length - choice.length} beaten in everything, ${impossible.length} that can’t do it`}
+      </TextButton>
+      {all
+        ? impossible
+            .slice(0, MOST_IMPOSSIBLE)
+            .map((option) => <Body key={option.name} testID="impossible">{`${option.name}: ${option.because}`}</Body>)
+        : null}
+    </View>
+  );
+}
+
+/** Which plan the next kept option becomes a version of. */
+function Changing({ work }: { readonly work: Work }) {
+  const { records } = useRecords("plans");
+  const plan = records.find(({ id }) => id === work.typed.changing);
+  if (!plan) return null;
+  return (
+    <Card testID="changing">
+      <Body>{`You are changing “${plan.name}”: what you keep becomes version ${plan.version + 1} of it.`}</Body>
+      <TextButton onPress={() => work.patch({ changing: "" })}>Leave it as it is</TextButton>
+    </Card>
+  );
+}
+
+/** Which vessel, train and resin for this work and this tap, and what it costs. */
+export function VesselScreen() {
+  const wide = useWide();
+  const work = useWork();
+  const { water, parsed, pending } = work;
+  const asked = useMemo<Asked | undefined>(
+    () =>
+      water && parsed?.input
+        ? { input: parsed.input, tap: water.tap, use: work.typed.use, currency: work.prices.currency }
+        : undefined,
+    [water, parsed, work.typed.use, work.prices.currency],
+  );
+  const { answer, answered, working } = useNewestAnswer(asked, askOptions);
+  if (!water || !parsed)
+    return (
+      <SizeScreen title="Which vessel">
+        <NoTap pending={pending}>The right vessel follows from the water and the work: name the tap first.</NoTap>
+      </SizeScreen>
+    );
+  const sized = answer?.ok && answered ? { work, asked: answered, answer: answer.value } : undefined;
+  const chemistryKnown = water.described !== undefined && water.described.hidden.co2 > 0;
+  const best = (
+    <View opacity={working ? 0.6 : 1} aria-busy={working} testID="options" gap="$3">
+      <Changing work={work} />
+      {sized ? <Best {...sized} /> : null}
+      {answer && !answer.ok ? <Body role="alert">{answer.fault.message}</Body> : null}
+      {answer ? null : <Body role="status">{parsed.input ? "Pricing every option…" : "A figure is missing."}</Body>}
+      {chemistryKnown ? null : (
+        <Small role="note" testID="chemistry-unknown">
+          {`Carbon dioxide of ${water.tap.name} is not known: it passes a membrane and can use up most of the resin behind it. Enter pH and alkalinity first.`}
+        </Small>
+      )}
+    </View>
+  );
+  const others = sized ? <Others {...sized} /> : null;
+  const detail = (
+    <View gap="$4">
+      {best}
+      {others}
+    </View>
+  );
+  return (
+    <SizeScreen title="Which vessel" detail={wide ? detail : undefined}>
+      <View gap="$5">
+        {wide ? null : best}
+        <WorkInputs work={work} />
+        {wide ? null : others}
+      </View>
+    </SizeScreen>
+  );
+}

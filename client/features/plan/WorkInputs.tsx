@@ -1,0 +1,312 @@
+import { View } from "@tamagui/core";
+import type { Reach, Use } from "@winter-bead/core";
+import { BEFORE_ASSUMPTIONS, bucketFlow, explainDemand, judgeFlow, TOOL_FLOWS } from "@winter-bead/core/src/sizing";
+import { Card, Choice, PlainButton, TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
+import { FieldRow, NumberField, TextField } from "../../ui/fields";
+import { percent, shown, toInternal, toShown, typedNumber, unitOf } from "../../ui/format";
+import { Body, Heading, Small } from "../../ui/words";
+import { USE_OPTIONS } from "../vessels/presets";
+import { FromTheLog } from "./FromTheLog";
+import { More } from "./More";
+import type { Work } from "./useWork";
+import { SEASONS, USE_PRESETS } from "./work-presets";
+import { ITEM_FIELDS, startOfUse, typedItem, type TypedItem, type TypedWork } from "./work-values";
+
+const QUALITIES = [
+  { value: "metered", label: "Metered" },
+  { value: "timed", label: "Timed" },
+  { value: "guessed", label: "Guessed" },
+] as const;
+const PRIORITIES = [
+  { value: "money", label: "Money" },
+  { value: "weight", label: "Weight" },
+  { value: "refills", label: "Few refills" },
+] as const;
+
+interface PartProps {
+  readonly work: Work;
+}
+
+/** One number field of the work, by its name. */
+function WorkField({
+  work,
+  name,
+  label,
+  unit,
+  hint,
+}: PartProps & {
+  readonly name:
+    | "peakFlow"
+    | "limit"
+    | "lift"
+    | "budget"
+    | "supply"
+    | "needed"
+    | "bucket"
+    | "bucketSeconds"
+    | "recovery"
+    | "rejection"
+    | "ratedFlow"
+    | "boosted"
+    | "airHours"
+    | "barrel";
+  readonly label: string;
+  readonly unit: string;
+  readonly hint?: string;
+}) {
+  const error = work.parsed?.errors[name];
+  return (
+    <NumberField
+      label={label}
+      unit={unit}
+      value={work.typed[name]}
+      onChange={(value) => work.patch({ [name]: value })}
+      testID={`work-${name}`}
+      {...(hint ? { hint } : {})}
+      {...(error ? { error } : {})}
+    />
+  );
+}
+
+function Item({ work, item }: PartProps & { readonly item: TypedItem }) {
+  const { typed, patch, units, parsed } = work;
+  const change = (part: Partial<TypedItem>) =>
+    patch({ items: typed.items.map((each) => (each.key === item.key ? { ...each, ...part } : each)) });
+  const remove = () => patch({ items: typed.items.filter((each) => each.key !== item.key) });
+  return (
+    <Card testID="work-item" gap="$3">
+      <TextField label="What" value={item.name} onChange={(name) => change({ name })} />
+      <FieldRow>
+        {ITEM_FIELDS[item.by].map(({ name, label, quantity, unit }) => {
+          const error = parsed?.errors[`items.${item.key}.${name}`];
+          return (
+            <NumberField
+              key={name}
+              label={label}
+              unit={quantity ? unitOf(quantity, units) : (unit ?? "")}
+              value={item.figures[name] ?? ""}
+              onChange={(value) => change({ figures: { ...item.figures, [name]: value } })}
+              testID={`item-${name}`}
+              {...(error ? { error } : {})}
+            />
+          );
+        })}
+      </FieldRow>
+      <Choice
+        label="How well its water is known"
+        value={item.quality}
+        options={QUALITIES}
+        onChange={(quality) => change({ quality })}
+      />
+      <TextButton onPress={remove} label={`Leave out ${item.name}`}>
+        Leave it out
+      </TextButton>
+    </Card>
+  );
+}
+
+let added = 0;
+
+function Items({ work }: PartProps) {
+  const { typed, patch, units, parsed } = work;
+  const add = (i: number) => {
+    added += 1;
+    const preset = USE_PRESETS[typed.use].work[i]!;
+    patch({ items: [...typed.items, typedItem(preset, `added-${Date.now()}-${added}`, units)] });
+  };
+  const offered = USE_PRESETS[typed.use].work.filter(({ name }) => typed.items.every((item) => item.name !== name));
+  return (
+    <View gap="$3">
+      <Heading>The work of a usual week</Heading>
+      {typed.items.map((item) => (
+        <Item key={item.key} work={work} item={item} />
+      ))}
+      <View flexDirection="row" flexWrap="wrap" gap="$2">
+        {offered.map((preset) => (
+          <PlainButton key={preset.name} onPress={() => add(USE_PRESETS[typed.use].work.indexOf(preset))}>
+            {`Add ${preset.name}`}
+          </PlainButton>
+        ))}
+        <FromTheLog work={work} />
+      </View>
+      {parsed?.input ? (
+        <Explained explanation={explainDemand(parsed.input.demand.items)} label="How the week adds up" />
+      ) : null}
+    </View>
+  );
+}
+
+const SEASON_OPTIONS = [
+  { value: "even", label: "The same all year" },
+  { value: "summer", label: "Busy summer" },
+  { value: "spring-autumn", label: "Busy spring and autumn" },
+  { value: "own", label: "Month by month" },
+] as const;
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"] as const;
+
+function Season({ work }: PartProps) {
+  const { typed, patch, parsed } = work;
+  const choose = (season: TypedWork["season"]) =>
+    patch({
+      season,
+      ...(season === "own" && typed.season !== "own"
+        ? { months: SEASONS[typed.season].map((share) => String(Math.round(100 * share))) }
+        : {}),
+    });
+  return (
+    <View gap="$2">
+      <Choice label="Over the year" value={typed.season} options={SEASON_OPTIONS} onChange={choose} />
+      {typed.season === "own" ? (
+        <FieldRow>
+          {MONTHS.map((month, i) => {
+            const error = parsed?.errors[`months.${i}`];
+            return (
+              <NumberField
+                key={month}
+                label={month}
+                unit="%"
+                value={typed.months[i] ?? ""}
+                onChange={(value) => patch({ months: typed.months.map((each, j) => (j === i ? value : each)) })}
+                testID={`month-${i}`}
+                {...(error ? { error } : {})}
+              />
+            );
+          })}
+        </FieldRow>
+      ) : null}
+    </View>
+  );
+}
+
+const REACH_OPTIONS = [
+  { value: "among", label: "Among the bristles" },
+  { value: "past", label: "A hand past them" },
+  { value: "far-past", label: "Far past them" },
+] as const satisfies readonly { value: Reach; label: string }[];
+
+/** A timed bucket and a look at the jets, for those who never measured. */
+function BucketTest({ work }: PartProps) {
+  const { typed, patch, units } = work;
+  const { tool } = USE_PRESETS[typed.use];
+  const [litres, seconds] = [typedNumber(typed.bucket), typedNumber(typed.bucketSeconds)];
+  const flow =
+    litres !== undefined && seconds !== undefined
+      ? bucketFlow({ litres: toInternal("volume", litres, units), seconds })
+      : undefined;
+  const peak = typedNumber(typed.peakFlow);
+  const judged =
+    peak !== undefined && peak > 0 ? judgeFlow(tool, toInternal("flow", peak, units), typed.reach) : undefined;
+  const aim = judged && shown("flow", judged.aim, units);
+  const { from, to } = TOOL_FLOWS[tool];
+  const band = `${shown("flow", from, units).text} to ${shown("flow", to, units).text} ${unitOf("flow", units)}`;
+  const words: Record<NonNullable<typeof judged>["state"], string> = {
+    fits: `The flow suits it: ${band} is what it needs.`,
+    "too-little": `Below the ${band} that it needs: it will clean slowly.`,
+    "too-much": `More than it can use: at ${aim?.text} ${aim?.unit} the same time takes ${judged ? percent(judged.saves) : ""} % less water.`,
+  };
+  return (
+    <View gap="$3">
+      <FieldRow>
+        <WorkField work={work} name="bucket" label="Bucket test: water" unit={unitOf("volume", units)} />
+        <WorkField work={work} name="bucketSeconds" label="in" unit="s" />
+      </FieldRow>
+      {flow?.ok ? (
+        <PlainButton
+          testID="use-bucket"
+          onPress={() => patch({ peakFlow: String(Number(toShown("flow", flow.value, units).toPrecision(3))) })}
+        >{`Use ${shown("flow", flow.value, units).text} ${unitOf("flow", units)}`}</PlainButton>
+      ) : null}
+      {tool === "brush" ? (
+        <Choice
+          label="Where the jets land with the brush as it works"
+          value={typed.reach}
+          options={REACH_OPTIONS}
+          onChange={(reach) => patch({ reach })}
+        />
+      ) : null}
+      {judged ? <Body testID="flow-judged">{words[judged.state]}</Body> : null}
+    </View>
+  );
+}
+
+/** What the water is for, which tap, what work and what bounds: the question, below the answer. */
+export function WorkInputs({ work }: PartProps) {
+  const { typed, patch, units, waters, water } = work;
+  const { rated } = BEFORE_ASSUMPTIONS;
+  const limitWords =
+    typed.use === "aquarium"
+      ? "Act at 1 or at 2: both schools stand below."
+      : "Change at 10, at 20, or go to 30: all stand below.";
+  return (
+    <View gap="$5">
+      <Choice
+        label="The water is for"
+        value={typed.use}
+        options={USE_OPTIONS}
+        onChange={(use: Use) => patch(startOfUse(use, units))}
+      />
+      <Choice
+        label="Water from"
+        value={water?.tap.id}
+        options={waters.map(({ tap }) => ({ value: tap.id, label: tap.name }))}
+        onChange={(tapId) => patch({ tapId })}
+      />
+      <Choice
+        label="What matters most"
+        value={typed.priority}
+        options={PRIORITIES}
+        onChange={(priority) => patch({ priority })}
+      />
+      <Items work={work} />
+      <Season work={work} />
+      <View gap="$3">
+        <Heading>Flow and limit</Heading>
+        <FieldRow>
+          <WorkField work={work} name="peakFlow" label="Peak flow" unit={unitOf("flow", units)} />
+          <WorkField work={work} name="limit" label="Limit" unit="ppm NaCl" hint={limitWords} />
+        </FieldRow>
+        <More label="Never measured the flow?" testID="bucket-test">
+          <BucketTest work={work} />
+        </More>
+      </View>
+      <More label="Lifting, budget, pressure" testID="bounds">
+        <FieldRow>
+          <WorkField work={work} name="lift" label="One person lifts" unit={unitOf("weight", units)} />
+          <WorkField work={work} name="budget" label="Budget a year, if any" unit={work.prices.currency} />
+          <WorkField
+            work={work}
+            name="supply"
+            label="Tap, running"
+            unit={unitOf("pressure", units)}
+            hint="Leave empty if nobody measured."
+          />
+          <WorkField work={work} name="needed" label="The tool needs" unit={unitOf("pressure", units)} />
+        </FieldRow>
+        <Small>Local rules on lifting have the last word.</Small>
+      </More>
+      <More label="Membrane and barrel, as assumed" testID="setup-before">
+        <FieldRow>
+          <WorkField work={work} name="rejection" label="The membrane holds back" unit="%" />
+          <WorkField
+            work={work}
+            name="ratedFlow"
+            label="It makes, rated"
+            unit={unitOf("flow", units)}
+            hint={`At ${shown("pressure", rated.pressure, units).text} ${unitOf("pressure", units)} and ${shown("temperature", rated.temperature ?? 25, units).text} ${unitOf("temperature", units)}.`}
+          />
+          <WorkField work={work} name="recovery" label="Of the water becomes pure" unit="%" />
+          <WorkField work={work} name="boosted" label="With a booster pump" unit={unitOf("pressure", units)} />
+          <WorkField work={work} name="airHours" label="Air through the barrel" unit="h" />
+          <WorkField work={work} name="barrel" label="The barrel" unit={unitOf("volume", units)} />
+        </FieldRow>
+        <Small>{`Without a booster on the tap’s own pressure: what you enter above, else ${shown("pressure", BEFORE_ASSUMPTIONS.tapPressure, units).text} ${unitOf("pressure", units)}.`}</Small>
+      </More>
+      <Small>
+        {work.prices.assumed
+          ? `Prices are ${work.prices.from}: set your own under Prices.`
+          : `Prices: ${work.prices.from}.`}
+      </Small>
+    </View>
+  );
+}

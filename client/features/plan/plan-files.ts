@@ -1,0 +1,231 @@
+import type { Plan, Tap } from "@winter-bead/core";
+import { optionName } from "@winter-bead/core/src/plan/options";
+import Papa from "papaparse";
+import type { TDocumentDefinitions, Content } from "pdfmake/interfaces";
+import { litres, litresRange, scaleUnit, shown, threeDigits, type Units } from "../../ui/format";
+import { COST_PARTS } from "./cost-parts";
+import { itemInWords } from "./work-words";
+import { daysRange, money, moneyRange, wholeMoney } from "./money";
+
+/** What a file of a plan says beside the plan itself. */
+export interface PlanContext {
+  readonly tap: Tap | undefined;
+  readonly version: number;
+  readonly units: Units;
+}
+
+interface Row {
+  readonly what: string;
+  readonly value: string;
+  readonly unit: string;
+}
+
+const plainNumber = (value: number) => String(Number(value.toPrecision(6)));
+
+/** Every figure of a plan, one a line, in litres and the plan's currency. */
+function rowsOf(plan: Plan): readonly Row[] {
+  const { expected, currency } = plan;
+  const three = (what: string, unit: string, range: { low: number; typical: number; high: number }): Row[] =>
+    (["low", "typical", "high"] as const).map((end) => ({
+      what: `${what}, ${end}`,
+      value: plainNumber(range[end]),
+      unit,
+    }));
+  const one = (what: string, value: number, unit: string): Row => ({ what, value: plainNumber(value), unit });
+  return [
+    ...three("water of a week", "L", expected.week),
+    ...three("water of a year", "L", expected.year),
+    ...three("water of one refill", "L", expected.litres),
+    ...three("days between refills, busiest month", "days", expected.daysBusiest),
+    ...three("days between refills, quietest month", "days", expected.daysQuietest),
+    one("refills a year", expected.refillsPerYear, "a year"),
+    one("resin of one refill", expected.resinLitres, "L"),
+    one("flow through one vessel", expected.flow, "L/min"),
+    one("contact time", expected.contactSeconds, "s"),
+    one("bed volumes an hour", expected.bedVolumesPerHour, "per h"),
+    one("pressure lost in the beads", expected.pressureLoss, "kPa"),
+    one("weight of one vessel, wet", expected.weight, "kg"),
+    one("waste water of a year", expected.wastePerYear, "L"),
+    one("minutes of a year", expected.minutesPerYear, "min"),
+    one("to buy", expected.purchase, currency),
+    ...COST_PARTS.map(([part, name]) => one(`${name}, a year`, expected.cost[part], currency)),
+    one("a year, in all", expected.cost.total, currency),
+    one("a year at least", expected.costRange.low, currency),
+    one("a year at most", expected.costRange.high, currency),
+    one("for 1000 L", expected.per1000Litres, currency),
+    ...(expected.perJob === undefined ? [] : [one("a job", expected.perJob, currency)]),
+  ];
+}
+
+/** A plan as CSV: what was chosen, then one figure a line. */
+export function planCsv(plan: Plan, { tap, version }: PlanContext): string {
+  const head: Row[] = [
+    { what: "plan", value: plan.name, unit: "" },
+    { what: "version", value: String(version), unit: "" },
+    { what: "kept", value: plan.keptAt, unit: "" },
+    { what: "tap", value: tap?.name ?? "", unit: "" },
+    { what: "option", value: optionName(plan.option), unit: "" },
+    { what: "limit", value: String(plan.work.limit.value), unit: scaleUnit(plan.work.limit.scale) },
+    { what: "peak flow", value: plainNumber(plan.work.peakFlow), unit: "L/min" },
+  ];
+  return `${Papa.unparse([...head, ...rowsOf(plan)], { newline: "\n" })}\n`;
+}
+
+/** A plan as JSON: the record as it is kept, so that `work` can be sent to `compute/size` again. */
+export const planJson = (plan: Plan, { tap, version }: PlanContext): string =>
+  `${JSON.stringify({ ...plan, version, tapName: tap?.name }, undefined, 2)}\n`;
+
+/** What the PDF's built-in face has beyond Latin-1. */
+const BEYOND_LATIN_1 = "€‚ƒ„…†‡ˆ‰Š‹ŒŽ‘’“”•–—˜™š›œžŸ";
+
+/** Text in the letters of the PDF's built-in face: accents it lacks are dropped, other scripts become a question mark. */
+export function inBuiltInFace(text: string): string {
+  const has = (letter: string) => letter.charCodeAt(0) < 256 || BEYOND_LATIN_1.includes(letter);
+  return [...text]
+    .map((letter) => {
+      if (has(letter)) return letter;
+      const bare = letter.normalize("NFKD").replace(/\p{M}/gu, "");
+      return bare !== "" && [...bare].every(has) ? bare : "?";
+    })
+    .join("");
+}
+
+const INK = "#102430";
+const SOFT = "#3d5361";
+const LINE = "#c4d2d8";
+
+const USE_WORDS = { glass: "glass", paint: "paint", aquarium: "an aquarium" } as const;
+
+/** A line of figures for the customer's page. */
+function figures(plan: Plan, units: Units): readonly (readonly [string, string])[] {
+  const { expected, currency } = plan;
+  const weight = shown("weight", expected.weight, units);
+  const pressure = shown("pressure", expected.pressureLoss, units);
+  const resin = shown("resinVolume", expected.resinLitres, units);
+  return [
+    ["Your water, a week", litresRange(expected.week.low, expected.week.high, units)],
+    ["One refill lasts", litresRange(expected.litres.low, expected.litres.high, units)],
+    ["Refill every, busiest month", daysRange(expected.daysBusiest.low, expected.daysBusiest.high)],
+    ["Refill every, quietest month", daysRange(expected.daysQuietest.low, expected.daysQuietest.high)],
+    ["Resin for one refill", `${resin.text} ${resin.unit}`],
+    ["To buy", wholeMoney(expected.purchase, currency)],
+    ...(expected.perJob === undefined ? [] : [["A job costs", money(expected.perJob, currency)] as const]),
+    ["Weight of a vessel, wet", `${weight.text} ${weight.unit}`],
+    ["Contact time, pressure lost", `${threeDigits(expected.contactSeconds)} s, ${pressure.text} ${pressure.unit}`],
+    ...(expected.wastePerYear > 0 ? [["Waste water a year", litres(expected.wastePerYear, units)] as const] : []),
+  ];
+}
+
+function lineTable(rows: readonly (readonly [string, string])[], strongLast = false): Content {
+  return {
+    layout: {
+      hLineWidth: (i: number) => (i === 0 ? 0 : 0.6),
+      vLineWidth: () => 0,
+      hLineColor: () => LINE,
+      paddingLeft: () => 0,
+      paddingRight: () => 0,
+      paddingTop: () => 4,
+      paddingBottom: () => 4,
+    },
+    table: {
+      widths: ["*", "auto"],
+      body: rows.map(([name, value], i) => [
+        { text: name, color: SOFT },
+        { text: value, alignment: "right", bold: strongLast && i === rows.length - 1 },
+      ]),
+    },
+  };
+}
+
+/** Kinds of work that the page names; with all of fifty it would be no one page. */
+const MOST_NAMED = 5;
+
+/** One page for a customer: what is proposed, what it does and costs, what it rests on. */
+export function planDocument(plan: Plan, { tap, version, units }: PlanContext): TDocumentDefinitions {
+  const { expected, currency, option, work } = plan;
+  const peak = shown("flow", work.peakFlow, units);
+  const feed = tap
+    ? `${threeDigits(tap.low)} to ${threeDigits(tap.high)} ${scaleUnit(tap.scale)}, typically ${threeDigits(tap.typical)}`
+    : "as entered";
+  const costs = COST_PARTS.filter(([part]) => expected.cost[part] > 0).map(
+    ([part, name]) => [name, wholeMoney(expected.cost[part], currency)] as const,
+  );
+  const { items } = work.demand;
+  const rest = items.length > MOST_NAMED ? `, and ${items.length - MOST_NAMED} more` : "";
+  const parts = `${items
+    .slice(0, MOST_NAMED)
+    .map((item) => itemInWords(item, units))
+    .join(", ")}${rest}`;
+  const [name, tapName, choice] = [plan.name, tap?.name ?? "the tap", optionName(option)].map(inBuiltInFace) as [
+    string,
+    string,
+    string,
+  ];
+  return {
+    info: { title: name, creator: "Winter Bead", producer: "Winter Bead" },
+    pageSize: units === "us" ? "LETTER" : "A4",
+    pageMargins: [48, 44, 48, 44],
+    defaultStyle: { font: "Helvetica", fontSize: 10.5, color: INK, lineHeight: 1.15 },
+    content: [
+      { text: name, fontSize: 22, bold: true },
+      {
+        text: `Pure water for ${USE_WORDS[plan.use]}, from ${tapName}. Version ${version}, ${plan.keptAt.slice(0, 10)}.`,
+        color: SOFT,
+        margin: [0, 2, 0, 14],
+      },
+      { text: choice, fontSize: 14, bold: true },
+      {
+        text: [
+          { text: wholeMoney(expected.cost.total, currency), fontSize: 26, bold: true },
+          { text: `  a year, ${moneyRange(expected.costRange.low, expected.costRange.high, currency)}` },
+        ],
+        margin: [0, 2, 0, 14],
+      },
+      {
+        columns: [
+          {
+            width: "*",
+            stack: [{ text: "What it does", bold: true, margin: [0, 0, 0, 2] }, lineTable(figures(plan, units))],
+          },
+          {
+            width: "*",
+            stack: [
+              { text: "What a year costs", bold: true, margin: [0, 0, 0, 2] },
+              lineTable([...costs, ["A year", wholeMoney(expected.cost.total, currency)]], true),
+            ],
+          },
+        ],
+        columnGap: 28,
+      },
+      { text: "What it rests on", bold: true, margin: [0, 16, 0, 2] },
+      {
+        ul: [
+          `Feed at ${tapName}: ${feed}.`,
+          `Work of a usual week: ${inBuiltInFace(parts)}. Peak flow ${peak.text} ${peak.unit}.`,
+          `Changed at ${threeDigits(work.limit.value)} ${scaleUnit(work.limit.scale)}, counted ${work.until === "meter" ? "to what a meter shows" : "to the first leak of anything, carbon dioxide and silica too"}.`,
+          `Ranges are corners: most work with the hardest water, least work with the softest. Prices are in ${currency} as they stood that day.`,
+        ],
+        color: SOFT,
+      },
+      { text: "Mind", bold: true, margin: [0, 12, 0, 2] },
+      {
+        ul: [
+          `A wet vessel weighs ${shown("weight", expected.weight, units).text} ${shown("weight", expected.weight, units).unit}: follow your local rules on lifting.`,
+          "Deionized water is no drinking water. Plumbing into a building is a licensed plumber’s work, with backflow protection as the local code requires.",
+          "Let the pressure down before a head is loosened; gloves and eye protection at a refill; the resin’s safety data sheet has the last word, and the local authority on spent beads.",
+        ],
+        color: SOFT,
+      },
+    ],
+  };
+}
+
+/** The page as a PDF. */
+export async function planPdf(plan: Plan, context: PlanContext): Promise<Blob> {
+  const [{ default: pdfMake }, { default: helvetica }] = await Promise.all([
+    import("pdfmake/build/pdfmake"),
+    import("pdfmake/build/standard-fonts/Helvetica"),
+  ]);
+  pdfMake.addFontContainer(helvetica);
+  return pdfMake.createPdf(planDocument(plan, context)).getBlob();
+}

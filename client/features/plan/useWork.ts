@@ -1,0 +1,58 @@
+import { sizeOf } from "@winter-bead/core/src/sizing";
+import { useMemo } from "react";
+import { useDraft } from "../../data/draft";
+import { useSettings } from "../../data/settings";
+import { useRecords } from "../../data/store";
+import type { Units } from "../../ui/format";
+import type { TapWater } from "../water/tap-water";
+import { useTapWaters } from "../water/useTapWaters";
+import { usePrices, type CrewPrices } from "./usePrices";
+import { parseWork, startWork, watersOf, type ParsedWork, type TypedWork } from "./work-values";
+
+const MOST_OWN = 20;
+
+export interface Work {
+  readonly typed: TypedWork;
+  readonly patch: (part: Partial<TypedWork>) => void;
+  readonly units: Units;
+  readonly prices: CrewPrices;
+  readonly waters: readonly TapWater[];
+  /** The chosen tap; absent before there is one. */
+  readonly water: TapWater | undefined;
+  readonly parsed: ParsedWork | undefined;
+  readonly pending: boolean;
+}
+
+/**
+ * The work that every place of sizing speaks of: typed once, kept on this device. A vessel that serves another use is no
+ * choice.
+ */
+export function useWork(): Work {
+  const { units } = useSettings();
+  const initial = useMemo(() => startWork(units), [units]);
+  const [typed, patch] = useDraft<TypedWork>(`sizing:${units}`, initial);
+  const { waters, pending } = useTapWaters();
+  const { records: vessels } = useRecords("vessels");
+  const prices = usePrices();
+  const { records: rigs } = useRecords("rigs");
+  const own = useMemo(() => {
+    const elsewhere = new Set(
+      rigs
+        .filter(({ use }) => use !== typed.use)
+        .flatMap(({ stages }) => stages.flatMap((stage) => (stage.kind === "resin" ? [stage.vesselId] : []))),
+    );
+    return vessels
+      .filter(({ id }) => !elsewhere.has(id))
+      .slice(0, MOST_OWN)
+      .map(sizeOf);
+  }, [vessels, rigs, typed.use]);
+  const water = waters.find(({ tap }) => tap.id === typed.tapId) ?? waters[0];
+  const parsed = useMemo(
+    () =>
+      water
+        ? parseWork(typed, { waters: watersOf(water.tap, water.values), prices: prices.prices, own }, units)
+        : undefined,
+    [typed, water, prices.prices, own, units],
+  );
+  return { typed, patch, units, prices, waters, water, parsed, pending };
+}

@@ -1,0 +1,203 @@
+import { View } from "@tamagui/core";
+import {
+  conductivityAt25,
+  explainDaysToSettle,
+  explainTapRange,
+  onScale,
+  scaleFactor,
+  type Scale,
+  type TapRange,
+} from "@winter-bead/core";
+import { format } from "date-fns/format";
+import { router } from "expo-router";
+import { useState } from "react";
+import { change, outbox, useRecords } from "../../data/store";
+import { EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
+import { momentInWords, percent, scaleUnit, threeDigits } from "../../ui/format";
+import { showToast } from "../../ui/toast";
+import { Body, Heading, Huge, Small, Strong, Title } from "../../ui/words";
+import { FeedTestForm } from "./FeedTestForm";
+import { HiddenLoadPart } from "./HiddenLoad";
+import { RangeChart } from "./RangeChart";
+import { ReportSummary } from "./ReportSummary";
+import { feedWords, type TapWater } from "./tap-water";
+
+const HARDNESS = {
+  low: "low for a piped supply",
+  usual: "usual for a piped supply",
+  high: "high for a piped supply",
+} as const;
+
+/** Low and high with their working, in the tap's own scale. */
+function RangeLine({ range, scale }: { readonly range: TapRange; readonly scale: Scale }) {
+  const end = (which: "low" | "high") => (
+    <Explained explanation={explainTapRange(range, which)} testID={`explain-${which}`}>
+      <Body>
+        {which === "low" ? "Low " : "High "}
+        <Strong textDecorationLine="underline" testID={`range-${which}`}>
+          {threeDigits(onScale(range[which], scale))}
+        </Strong>
+        {` ${scaleUnit(scale)}`}
+      </Body>
+    </Explained>
+  );
+  return (
+    <View flexDirection="row" flexWrap="wrap" columnGap="$5">
+      {end("low")}
+      {end("high")}
+    </View>
+  );
+}
+
+const dayName = (dayOfYear: number) => {
+  const date = new Date(2025, 0, dayOfYear);
+  const third = date.getDate() <= 10 ? "early" : date.getDate() <= 20 ? "mid" : "late";
+  return `${third} ${format(date, "MMMM")}`;
+};
+
+function driftWords({ clear, perMonth }: NonNullable<TapRange["drift"]>, seasonKnown: boolean): string {
+  if (!clear) return "No clear drift.";
+  const moves = `${perMonth > 0 ? "rises" : "falls"} by ${percent(Math.abs(perMonth))} % a month`;
+  return seasonKnown
+    ? `Beyond the season it ${moves}: look whether the supply changed.`
+    : `It ${moves}; over less than a year that may be the season.`;
+}
+
+function WhatItTells({ range }: { readonly range: TapRange }) {
+  const { drift, season, days, moreDays } = range;
+  return (
+    <View gap="$1">
+      <Explained explanation={explainDaysToSettle(range)} testID="explain-more">
+        <Body testID="more-readings">
+          {moreDays === 0
+            ? `${days} days of readings: the typical is settled to 5 %.`
+            : `${days} ${days === 1 ? "day" : "days"} of readings; about `}
+          {moreDays === 0 ? null : (
+            <Strong textDecorationLine="underline">
+              {moreDays} more {moreDays === 1 ? "day" : "days"}
+            </Strong>
+          )}
+          {moreDays === 0 ? null : " would settle the typical to 5 %."}
+        </Body>
+      </Explained>
+      {season ? (
+        <Body testID="season-words">{`Over the year it swings ${percent(season.swing)} % either way, highest in ${dayName(season.peakDay)}.`}</Body>
+      ) : (
+        <Small>A season shows once readings span most of a year.</Small>
+      )}
+      {drift ? <Body testID="drift-words">{driftWords(drift, season !== undefined)}</Body> : null}
+    </View>
+  );
+}
+
+/** The planned range of a tap against what its readings say, and one tap to take it over. */
+function TakeOver({ water }: { readonly water: TapWater }) {
+  const { records } = useRecords("taps");
+  const tap = records.find((each) => each.id === water.tap.id);
+  const { range } = water;
+  if (!tap || !range || range.days < 3) return null;
+  const rounded = (ec25: number) => Number(onScale(ec25, tap.scale).toPrecision(3));
+  const found = { low: rounded(range.low), typical: rounded(range.typical), high: rounded(range.high) };
+  const differs = (["low", "typical", "high"] as const).some((key) => Math.abs(found[key] / tap[key] - 1) > 0.03);
+  if (!differs) return <Small>Planning uses this range.</Small>;
+  const takeOver = async () => {
+    const { id: _id, version, voided: _voided, ...before } = tap;
+    await change("taps", tap, { ...before, ...found });
+    showToast({
+      words: `${tap.name} is planned with ${found.low} to ${found.high} ${scaleUnit(tap.scale)}.`,
+      undo: () => void outbox.add({ kind: "taps", id: tap.id, body: before, replaces: version + 1 }),
+    });
+  };
+  return (
+    <View gap="$2">
+      <Body>{`Planning still uses ${threeDigits(tap.low)} to ${threeDigits(tap.high)}, typically ${threeDigits(tap.typical)} ${scaleUnit(tap.scale)}.`}</Body>
+      <PlainButton onPress={() => void takeOver()} testID="take-over">
+        {`Plan with ${threeDigits(found.low)} to ${threeDigits(found.high)}`}
+      </PlainButton>
+    </View>
+  );
+}
+
+function Headline({ water }: { readonly water: TapWater }) {
+  const { tap, range, readings } = water;
+  const { scale } = tap;
+  const stated = conductivityAt25({ value: tap.typical, scale });
+  const typical = range?.typical ?? (stated.ok ? stated.value : tap.typical / scaleFactor(scale));
+  const last = readings[readings.length - 1];
+  return (
+    <View gap="$1">
+      <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
+        <Huge testID="typical-feed">{threeDigits(onScale(typical, scale))}</Huge>
+        <Strong>{`${scaleUnit(scale)} typically`}</Strong>
+      </View>
+      <Body>{`${scale === "ec" ? "" : `${threeDigits(typical)} µS/cm at 25 °C; `}${HARDNESS[feedWords(typical)]}.`}</Body>
+      {range ? <RangeLine range={range} scale={scale} /> : null}
+      {last ? (
+        <Small>{`Last read ${momentInWords(last.at, Date.now())}: ${threeDigits(onScale(last.ec25, scale))} ${scaleUnit(scale)}`}</Small>
+      ) : null}
+    </View>
+  );
+}
+
+/** One tap: what it is like, what the meter doesn't see in it, and the next reading. */
+export function TapDetail({ water, all }: { readonly water: TapWater; readonly all: readonly TapWater[] }) {
+  const { tap, range, readings, described, values, reports } = water;
+  const [asked, setAdding] = useState(false);
+  const adding = asked || readings.length === 0;
+  const report = reports[reports.length - 1];
+  const openReport = () => router.push({ pathname: "/water/report", params: { tap: tap.id } });
+  return (
+    <View gap="$5" testID="tap-detail">
+      <Title>{tap.name}</Title>
+      <Headline water={water} />
+      {range && readings.length > 0 ? (
+        <View gap="$2">
+          <RangeChart
+            readings={readings}
+            range={range}
+            scale={tap.scale}
+            label={`${readings.length} readings of ${tap.name}, ${threeDigits(onScale(range.low, tap.scale))} to ${threeDigits(onScale(range.high, tap.scale))} ${scaleUnit(tap.scale)}`}
+          />
+          <WhatItTells range={range} />
+          <TakeOver water={water} />
+        </View>
+      ) : (
+        <EmptyState title="No reading of this tap yet">
+          Test it over several days: one reading is a number, several are a range, and the range is what a charge’s life
+          rests on.
+        </EmptyState>
+      )}
+      {adding ? (
+        <FeedTestForm water={water} all={all} />
+      ) : (
+        <HeavyButton onPress={() => setAdding(true)} testID="add-reading">
+          Add a reading
+        </HeavyButton>
+      )}
+      {described && values ? <HiddenLoadPart answer={described} values={values} /> : null}
+      <View gap="$2">
+        <Heading>Water report</Heading>
+        {report && described ? (
+          <View gap="$1">
+            <Body>{`${report.origin ?? "Typed in"}, sampled ${report.sampledOn}.`}</Body>
+            <ReportSummary answer={described} values={values!} />
+          </View>
+        ) : (
+          <Body color="$soft">
+            None yet. The supplier’s yearly report, or a laboratory’s, tells the ions, alkalinity, pH and silica.
+          </Body>
+        )}
+        <PlainButton onPress={openReport} testID="open-report">
+          {report ? "A newer report" : "Enter or fetch a report"}
+        </PlainButton>
+      </View>
+      <PlainButton onPress={() => router.push({ pathname: "/lab", params: { tap: tap.id } })} testID="open-lab">
+        Watch a bed give way in this water
+      </PlainButton>
+      <TextButton onPress={() => router.push({ pathname: "/setup/tap", params: { id: tap.id } })}>
+        Change this tap
+      </TextButton>
+    </View>
+  );
+}

@@ -1,0 +1,114 @@
+import {
+  membraneState,
+  membraneWear,
+  recordedEc25,
+  type Id,
+  type MembraneCheck,
+  type MembraneFigures,
+  type MembraneState,
+  type Meter,
+  type SeenBeside,
+  type Suspect,
+} from "@winter-bead/core";
+import { toInternal, typedNumber, type Units } from "../../ui/format";
+
+/** One check with what follows from it. */
+export interface MembranePoint {
+  readonly check: MembraneCheck;
+  readonly at: number;
+  readonly figures: MembraneFigures;
+  readonly state: MembraneState;
+}
+
+/** A check's figures with its readings as conductivity; undefined when its scale is not known. */
+export function figuresOf(
+  check: Omit<MembraneCheck, "id">,
+  meters: ReadonlyMap<Id, Meter>,
+): MembraneFigures | undefined {
+  const { meterId, scale, temperature } = check;
+  const asReading = (value: number) => recordedEc25({ meterId, scale, value, temperature }, meters);
+  const [feedEc25, productEc25] = [asReading(check.feed), asReading(check.product)];
+  if (feedEc25 === undefined || productEc25 === undefined) return undefined;
+  const { pressure, permeatePressure, productFlow, wasteFlow } = check;
+  return { feedEc25, productEc25, temperature, pressure, permeatePressure, productFlow, wasteFlow };
+}
+
+export interface MembraneTrend {
+  readonly points: readonly MembranePoint[];
+  /** The last clean baseline before the newest check. */
+  readonly clean: MembraneFigures | undefined;
+}
+
+/** A rig's checks in order, each against the clean baseline before it. */
+export function membraneTrend(checks: readonly MembraneCheck[], meters: ReadonlyMap<Id, Meter>): MembraneTrend {
+  const points: MembranePoint[] = [];
+  let clean: MembraneFigures | undefined;
+  for (const check of [...checks].sort((a, b) => (a.at < b.at ? -1 : 1))) {
+    const figures = figuresOf(check, meters);
+    if (!figures) continue;
+    if (check.clean) clean = figures;
+    const state = membraneState(figures, clean);
+    if (state.ok) points.push({ check, at: Date.parse(check.at), figures, state: state.value });
+  }
+  return { points, clean };
+}
+
+/** What is worn, likeliest first, as of a check. */
+export function wearOf(point: MembranePoint, clean: MembraneFigures | undefined): readonly Suspect[] {
+  const suspects = membraneWear(point.figures, clean, (point.check.seen ?? {}) as SeenBeside);
+  return suspects.ok ? suspects.value : [];
+}
+
+/** A check as typed. */
+export interface TypedCheck {
+  readonly feed: string;
+  readonly product: string;
+  readonly temperature: string;
+  readonly pressure: string;
+  readonly permeatePressure: string;
+  readonly productFlow: string;
+  readonly wasteFlow: string;
+  readonly clean: "yes" | "no";
+  readonly meterId: string;
+  readonly seen: SeenBeside;
+}
+
+export const EMPTY_CHECK: TypedCheck = {
+  feed: "",
+  product: "",
+  temperature: "",
+  pressure: "",
+  permeatePressure: "",
+  productFlow: "",
+  wasteFlow: "",
+  clean: "no",
+  meterId: "",
+  seen: {},
+};
+
+/** The check that was typed; what is no number stays NaN for the check of the record to find. */
+export function checkBody(
+  typed: TypedCheck,
+  rigId: Id,
+  meter: Meter | undefined,
+  units: Units,
+): Omit<MembraneCheck, "id" | "at"> {
+  const read = (text: string, quantity?: Parameters<typeof toInternal>[0]) => {
+    const number = typedNumber(text);
+    return number === undefined ? NaN : quantity ? toInternal(quantity, number, units) : number;
+  };
+  const behind = typed.permeatePressure.trim() === "" ? undefined : read(typed.permeatePressure, "pressure");
+  return {
+    rigId,
+    ...(meter ? { meterId: meter.id } : { scale: "nacl" as const }),
+    feed: read(typed.feed),
+    product: read(typed.product),
+    temperature: read(typed.temperature, "temperature"),
+    pressure: read(typed.pressure, "pressure"),
+    permeatePressure: behind,
+    productFlow: read(typed.productFlow, "flow"),
+    wasteFlow: read(typed.wasteFlow, "flow"),
+    clean: typed.clean === "yes",
+    seen: Object.keys(typed.seen).length > 0 ? typed.seen : undefined,
+  };
+}

@@ -1,0 +1,81 @@
+import {
+  conductivityAt25,
+  describeReport,
+  tapRange,
+  recordedEc25,
+  type FeedTest,
+  type Id,
+  type Meter,
+  type ReportAnswer,
+  type ReportValues,
+  type Tap,
+  type TapRange,
+  type TapReading,
+  type Visit,
+  type WaterReport,
+} from "@winter-bead/core";
+
+/** Everything known about the water of one tap. */
+export interface TapWater {
+  readonly tap: Tap;
+  /** Oldest first. */
+  readonly readings: readonly TapReading[];
+  readonly range: TapRange | undefined;
+  /** Newest last. */
+  readonly reports: readonly WaterReport[];
+  /** Figures of the newest report, what the tap itself says filling the gaps. */
+  readonly values: ReportValues | undefined;
+  readonly described: ReportAnswer | undefined;
+}
+
+export interface TapFacts {
+  readonly visits: readonly Visit[];
+  readonly tests: readonly FeedTest[];
+  readonly reports: readonly WaterReport[];
+  readonly meters: ReadonlyMap<Id, Meter>;
+}
+
+/** Feed readings of a tap, from tests and from visits, oldest first. */
+export function tapReadings(tapId: Id, { visits, tests, meters }: TapFacts): TapReading[] {
+  const found: TapReading[] = [];
+  const add = (at: string, ec25: number | undefined) => {
+    if (ec25 !== undefined && ec25 > 0) found.push({ at: Date.parse(at), ec25 });
+  };
+  for (const test of tests) if (test.tapId === tapId) add(test.at, recordedEc25(test, meters));
+  for (const visit of visits) {
+    if (visit.tapId !== tapId) continue;
+    for (const reading of visit.readings) if (reading.point === "feed") add(visit.at, recordedEc25(reading, meters));
+  }
+  return found.sort((a, b) => a.at - b.at);
+}
+
+/** What is known of a tap's chemistry: its newest report, else its own pH, alkalinity and silica with its conductivity. */
+function valuesOf(tap: Tap, report: WaterReport | undefined, range: TapRange | undefined): ReportValues | undefined {
+  const { ph, alkalinity, silica, temperature } = tap;
+  const stated = conductivityAt25({ value: tap.typical, scale: tap.scale });
+  const ec25 = report?.values.ec25 ?? range?.typical ?? (stated.ok ? stated.value : undefined);
+  const own = { ph, alkalinity, silica, temperature, ec25 };
+  const known = Object.entries({ ...own, ...report?.values }).filter(([, value]) => value !== undefined);
+  return known.length > 0 ? (Object.fromEntries(known) as ReportValues) : undefined;
+}
+
+export function tapWater(tap: Tap, facts: TapFacts): TapWater {
+  const readings = tapReadings(tap.id, facts);
+  const found = tapRange(readings);
+  const range = found.ok ? found.value : undefined;
+  const reports = facts.reports
+    .filter((report) => report.tapId === tap.id)
+    .sort((a, b) => (a.sampledOn < b.sampledOn ? -1 : 1));
+  const values = valuesOf(tap, reports[reports.length - 1], range);
+  const described = values && describeReport(values);
+  return { tap, readings, range, reports, values, described: described?.ok ? described.value : undefined };
+}
+
+export type Hardness = "low" | "usual" | "high";
+
+/** Conductivity bounds of a usual piped supply, µS/cm: planning words for a newcomer. */
+const USUAL_SUPPLY = { low: 150, high: 500 } as const;
+
+/** Whether a feed is low, usual or high for a piped supply. */
+export const feedWords = (ec25: number): Hardness =>
+  ec25 < USUAL_SUPPLY.low ? "low" : ec25 > USUAL_SUPPLY.high ? "high" : "usual";

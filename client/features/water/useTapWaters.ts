@@ -1,0 +1,22 @@
+import { useMemo } from "react";
+import { useRecords } from "../../data/store";
+import { tapWater, type TapWater } from "./tap-water";
+
+/** The water of every tap, from all that was read and reported of it. */
+export function useTapWaters(): { readonly waters: readonly TapWater[]; readonly pending: boolean } {
+  const taps = useRecords("taps");
+  const visits = useRecords("visits");
+  const tests = useRecords("feed-tests");
+  const reports = useRecords("water-reports");
+  const meters = useRecords("meters");
+  const waters = useMemo(() => {
+    const facts = {
+      visits: visits.records,
+      tests: tests.records,
+      reports: reports.records,
+      meters: new Map(meters.records.map((meter) => [meter.id, meter])),
+    };
+    return taps.records.map((tap) => tapWater(tap, facts));
+  }, [taps.records, visits.records, tests.records, reports.records, meters.records]);
+  return { waters, pending: taps.pending };
+}

@@ -1,0 +1,374 @@
+import { unwrap, type Explanation, type Plan, type Tap, type Use } from "@winter-bead/core";
+import {
+  DEFAULT_PRICES,
+  generateOptions,
+  GENERIC_SIZES,
+  optionFigures,
+  planQuestion,
+  rankHabits,
+  size,
+  PRACTICE_ASSUMPTIONS,
+} from "@winter-bead/core/src/sizing";
+import { complaintsAbout } from "../features/vessels/check-record";
+import { buildRig, marksFor } from "../features/plan/build-rig";
+import { parseClaims, startClaims } from "../features/plan/claims-values";
+import { HABIT_WORDS, habitBasis } from "../features/plan/habit-words";
+import { planBody, typedOfPlan } from "../features/plan/keep-plan";
+import { days, daysRange, minutesInWords, money, moneyRange } from "../features/plan/money";
+import { inBuiltInFace, planCsv, planDocument, planJson } from "../features/plan/plan-files";
+import { PRICE_FIELDS, priceValues, pricesOf } from "../features/plan/price-values";
+import { loggedDays, planActual } from "../features/plan/rig-log";
+import { USE_PRESETS } from "../features/plan/work-presets";
+import { parseWork, startOfUse, startWork, typedItem, watersOf, type TypedWork } from "../features/plan/work-values";
+import { evaluateExplanation } from "../../core/tests/evaluate-formula";
+import { explainedIn } from "../ui/explain-units";
+import { itemInWords } from "../features/plan/work-words";
+import { DAY, rigWith, START, vessel } from "./sample-rig";
+
+const ID = "01890000-0000-7000-8000-000000000001";
+const TAP: Tap = {
+  id: ID,
+  siteId: "s",
+  name: "Yard tap",
+  low: 150,
+  typical: 168,
+  high: 192,
+  scale: "nacl",
+  ph: 7.3,
+  alkalinity: 90,
+};
+const waters = watersOf(TAP, { alkalinity: 118, silica: 6 });
+const facts = { waters, prices: DEFAULT_PRICES, own: [] };
+const unitSystems = ["metric", "us"] as const;
+
+describe("the work as typed", () => {
+  test("a tap's three waters carry what its report says, before what the tap itself says", () => {
+    expect(waters.typical).toEqual({
+      reading: { value: 168, scale: "nacl" },
+      ph: 7.3,
+      alkalinity: 118,
+      silica: 6,
+    });
+    expect([waters.low, waters.high].map((each) => each.reading!.value)).toEqual([150, 192]);
+  });
+
+  test("what stands there at first can be sized for every use, and in gallons it is the same work", () => {
+    for (const use of Object.keys(USE_PRESETS) as Use[]) {
+      const of = (units: "metric" | "us") =>
+        parseWork({ ...startWork(units), ...startOfUse(use, units) }, facts, units).input!;
+      const week = (input: ReturnType<typeof of>) => unwrap(size(input)).demand.week.typical;
+      expect(week(of("us")) / week(of("metric"))).toBeCloseTo(1, 2);
+      expect(of("us").peakFlow / of("metric").peakFlow).toBeCloseTo(1, 2);
+      expect(unwrap(size(of("metric"))).options[0]!.feasible).toBe(true);
+      expect(of("metric")).not.toHaveProperty("budget");
+    }
+    expect(parseWork(startWork("metric"), facts, "metric").input!.demand.items).toHaveLength(2);
+  });
+
+  test("glass and paint go by the meter, an aquarium by the first leak; vessels that are there count as own", () => {
+    const of = (use: Use) =>
+      parseWork(
+        { ...startWork("metric"), ...startOfUse(use, "metric") },
+        { ...facts, own: [...GENERIC_SIZES] },
+        "metric",
+      ).input!;
+    expect([of("glass").until, of("paint").until, of("aquarium").until]).toEqual(["meter", "meter", "leak"]);
+    expect(of("glass").own).toHaveLength(GENERIC_SIZES.length);
+  });
+
+  test("each wrong figure has its sentence at its place, and the rest is kept", () => {
+    const typed: TypedWork = {
+      ...startWork("metric"),
+      items: [{ ...startWork("metric").items[0]!, key: "k", figures: { perWeek: "20", litresEach: "much" } }],
+      season: "own",
+      months: startWork("metric").months.map((month, i) => (i === 3 ? "-5" : month)),
+      limit: "-1",
+      budget: "x",
+      supply: "1000000",
+    };
+    const { input, errors } = parseWork(typed, facts, "metric");
+    expect(input).toBeUndefined();
+    expect(Object.keys(errors).sort()).toEqual(["budget", "items.k.litresEach", "limit", "months.3", "supply"]);
+    for (const sentence of Object.values(errors)) expect(sentence).toMatch(/^(The|A) .*\.$/);
+  });
+
+  test.each(unitSystems)("what stands before the resin is asked only where it was changed, in %s units", (units) => {
+    const usual = startWork(units);
+    expect(parseWork(usual, facts, units).input).not.toHaveProperty("before");
+    const changed = parseWork({ ...usual, recovery: "25", rejection: "98" }, facts, units).input!.before!;
+    expect(changed.recovery).toBeCloseTo(0.25, 9);
+    expect(changed.rated!.rejection).toBeCloseTo(0.98, 9);
+    expect(changed.rated!.flow).toBeCloseTo(1.3, 2);
+    expect(changed.boostedPressure! / 550).toBeCloseTo(1, 2);
+    expect(changed.batch! / 200).toBeCloseTo(1, 2);
+    const { errors } = parseWork({ ...usual, recovery: "97", airHours: "long" }, facts, units);
+    expect(Object.keys(errors).sort()).toEqual(["airHours", "recovery"]);
+  });
+
+  test("seasons, pressure and percent reach the question", () => {
+    const tank = typedItem(USE_PRESETS.aquarium.work[0]!, "t", "metric");
+    const typed = { ...startWork("metric"), items: [tank], season: "summer" as const, supply: "350", needed: "" };
+    const { input } = parseWork(typed, facts, "metric");
+    expect(input!.demand.items[0]).toMatchObject({ by: "tank", changeShare: 0.2, volume: 400 });
+    expect(input!.demand.season![6]).toBeGreaterThan(input!.demand.season![0]!);
+    expect(input!.pressure).toEqual({ supply: 350, needed: 0 });
+  });
+});
+
+const input = parseWork({ ...startWork("metric"), season: "summer", budget: "9000" }, facts, "metric").input!;
+const question = unwrap(planQuestion(input));
+
+function planOf(pick: (spec: ReturnType<typeof generateOptions>[number]) => boolean, use: Use = "glass"): Plan {
+  const spec = generateOptions([]).find(pick)!;
+  const option = unwrap(optionFigures(spec, question));
+  const parts = { option, demand: question.demand, work: input, tap: TAP, use, currency: "EUR" };
+  return { id: ID, ...planBody({ ...parts, now: new Date("2027-03-01T08:10:00Z") }) };
+}
+const tankPlan = planOf(
+  ({ vessel, train, before }) => vessel.name === "Tank" && train === "single" && before === "nothing",
+);
+
+describe("a kept plan", () => {
+  test("is a record that the server takes, and holds what was chosen", () => {
+    const { id: _, ...body } = tankPlan;
+    expect(complaintsAbout("plans", body)).toEqual([]);
+    expect(body).toMatchObject({ name: "Tank at Yard tap", jobName: "house", currency: "EUR" });
+    const { total, ...parts } = body.expected.cost;
+    expect(Object.values(parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(total, 9);
+  });
+
+  test.each(unitSystems)("can be typed again as it was, in %s units", (units) => {
+    const typed = { ...startWork(units), ...typedOfPlan(tankPlan, units) };
+    const again = parseWork(typed, facts, units).input!;
+    const week = (of: typeof again) => unwrap(planQuestion(of)).demand.week.typical;
+    expect(week(again) / week(input)).toBeCloseTo(1, 2);
+    expect(again.demand.season!.map((share) => Number(share.toFixed(2)))).toEqual(input.demand.season);
+    expect(again.budget).toBe(9000);
+    expect(again).not.toHaveProperty("before");
+    const leaner = { ...tankPlan, work: { ...tankPlan.work, before: { recovery: 0.25 } } };
+    const typedLeaner = { ...startWork(units), ...typedOfPlan(leaner, units) };
+    expect(parseWork(typedLeaner, facts, units).input!.before!.recovery).toBeCloseTo(0.25, 9);
+    expect(again.limit).toEqual(input.limit);
+  });
+
+  test("becomes rig, vessel and charge that the server takes", () => {
+    let count = 0;
+    const newId = () => `01890000-0000-7000-8000-${String((count += 1)).padStart(12, "0")}`;
+    const built = buildRig(tankPlan, newId, new Date("2027-03-02T08:00:00Z"));
+    expect([built.vessels.length, built.charges.length]).toEqual([1, 1]);
+    const taken = (kind: "vessels" | "rigs" | "charges", { id: _, ...body }: { id: string }) =>
+      complaintsAbout(kind, body);
+    expect(taken("vessels", built.vessels[0]!)).toEqual([]);
+    expect(taken("rigs", built.rig)).toEqual([]);
+    expect(taken("charges", built.charges[0]!)).toEqual([]);
+    expect(built.charges[0]).toMatchObject({ vesselId: built.vessels[0]!.id, rigId: built.rig.id });
+    expect(built.charges[0]!.resinLitres).toBeCloseTo(28 * 0.86, 9);
+    // 20 maintenance and 2 first cleans: 1,420 L a week.
+    expect(built.rig.litresPerJob).toBeCloseTo(1420 / 22, 6);
+  });
+
+  test("of two in series has two vessels in a row; two side by side are one of the same depth", () => {
+    const of = (train: string, before = "nothing") =>
+      buildRig(
+        planOf((spec) => spec.vessel.name === "Tank" && spec.train === train && spec.before === before),
+        () => ID,
+        new Date(),
+      );
+    expect(of("lead-lag").vessels.map(({ name }) => name)).toEqual(["Tank", "Tank 2"]);
+    const twin = of("twin");
+    const [both] = twin.vessels;
+    const [one] = of("single").vessels;
+    const depth = ({ grossVolume, diameter }: typeof both & object) => grossVolume / diameter ** 2;
+    expect(depth(both!)).toBeCloseTo(depth(one!), 9);
+    expect(both!.grossVolume).toBe(56);
+    expect(twin.rig.flow).toBeCloseTo(3, 9);
+    expect(of("single", "membrane-and-aeration").rig.stages.map(({ kind }) => kind)).toEqual([
+      "sediment",
+      "carbon",
+      "membrane",
+      "degasser",
+      "resin",
+    ]);
+  });
+
+  test("that counts on a vessel the crew has uses it, and makes only the lag anew", () => {
+    const own = { ...vessel, id: "own-vessel" };
+    const lagged = planOf(
+      ({ vessel: size, train, before }) => size.name === "Tank" && train === "lead-lag" && before === "nothing",
+    );
+    const alone = buildRig(tankPlan, () => "new", new Date(), own);
+    expect(alone.vessels).toEqual([]);
+    expect(alone.rig.stages).toEqual([{ kind: "resin", vesselId: "own-vessel" }]);
+    expect(alone.charges[0]!.resinLitres).toBeCloseTo(14 * 0.85, 9);
+    const { vessels, rig, charges } = buildRig(lagged, () => "new", new Date(), own);
+    expect(vessels.map(({ name }) => name)).toEqual(["Tank 2"]);
+    expect(rig.stages).toHaveLength(2);
+    expect(charges.map(({ vesselId }) => vesselId)).toEqual(["own-vessel", "new"]);
+  });
+
+  test("has the marks of the school that its limit belongs to, else its own", () => {
+    expect(marksFor(20, "glass").hard).toBe(30);
+    expect(marksFor(1, "aquarium")).toMatchObject({ watch: 0.5, capacityUsed: 0.9 });
+    expect(marksFor(15, "paint")).toMatchObject({ watch: 9, limit: 15, hard: 30 });
+  });
+
+  test("is held against the rig's log from the day it is in use", () => {
+    const rig = rigWith([0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0]);
+    expect(planActual({}, rig)).toBeUndefined();
+    const since = (days: number) => planActual({ inUseSince: new Date(START + days * DAY - 1000).toISOString() }, rig)!;
+    expect(since(0).litres).toBe(1400);
+    expect(since(7)).toMatchObject({ litres: 700, charges: [], chargeSoFar: 0 });
+    expect(since(7).weeks).toBeCloseTo(1, 2);
+    expect(since(-2).chargeSoFar).toBe(1400);
+    expect(loggedDays(rig).map(({ litres }) => litres)).toEqual(Array<number>(14).fill(100));
+  });
+});
+
+describe("a plan as a file", () => {
+  const context = { tap: TAP, version: 2, units: "metric" } as const;
+
+  test("CSV has every figure once, with its unit", () => {
+    const lines = planCsv(tankPlan, context).trim().split("\n");
+    expect(lines[0]).toBe("what,value,unit");
+    expect(lines).toContain("version,2,");
+    expect(lines.find((line) => line.startsWith('"a year, in all"'))).toBe(
+      `"a year, in all",${Number(tankPlan.expected.cost.total.toPrecision(6))},EUR`,
+    );
+    expect(new Set(lines.map((line) => line.split(/,(?=\S)/)[0])).size).toBe(lines.length);
+  });
+
+  test("JSON can be asked of the API again", () => {
+    const { work, version, tapName } = JSON.parse(planJson(tankPlan, context)) as Plan & Record<string, unknown>;
+    expect([version, tapName]).toEqual([2, "Yard tap"]);
+    expect(unwrap(size(work)).options.find(({ name }) => name === "Tank, virgin resin")!.cost.total).toBeCloseTo(
+      tankPlan.expected.cost.total,
+      6,
+    );
+  });
+
+  test("the page names the first few kinds of work and counts the others, so that it stays one", () => {
+    const item = tankPlan.work.demand.items[0]!;
+    const many = { ...tankPlan, work: { ...tankPlan.work, demand: { items: Array(50).fill(item) } } };
+    expect(JSON.stringify(planDocument(many, context))).toContain("and 45 more");
+    expect(JSON.stringify(planDocument(tankPlan, context))).not.toContain(" more.");
+  });
+
+  test("the page says what, what it costs and what to mind, in letters that its face has", () => {
+    const strange = { ...tankPlan, name: "Łódź, 水 tank" };
+    const page = JSON.stringify(planDocument(strange, context));
+    expect(page).toContain("Lódz, ? tank".replace("L", inBuiltInFace("Ł")));
+    expect(page).toMatch(/safety data sheet.*local authority/);
+    expect(page).toContain(money(Math.round(tankPlan.expected.cost.total), "EUR"));
+    expect(JSON.stringify(planDocument(tankPlan, { ...context, units: "us" }))).toMatch(
+      /US gal.*LETTER|LETTER.*US gal/,
+    );
+    expect(inBuiltInFace("Søndre brønn, €5, ppm µS")).toBe("Søndre brønn, €5, ppm µS");
+  });
+});
+
+describe("claims and prices as typed", () => {
+  test("a statement needs its water alone; what is wrong is said and the others stand", () => {
+    const typed = startClaims("metric");
+    const [first, second] = typed.claims;
+    const { claims, errors } = parseClaims({
+      ...typed,
+      claims: [
+        { ...first!, ppm: "", price: "cheap" },
+        { ...second!, volume: "" },
+      ],
+    });
+    expect(claims).toEqual([{ name: first!.name, litres: 4000, scale: "442", resinLitres: 7 }]);
+    expect(Object.keys(errors)).toEqual(["a.price"]);
+    const us = parseClaims(startClaims("us")).claims;
+    expect(us[0]!.litres).toBeCloseTo(4000, -1);
+    expect(us[0]!.resinLitres).toBeCloseTo(7, 1);
+    const gallons = parseClaims({ ...typed, claims: [{ ...first!, units: "us", volume: "1000", resin: "0.5" }] });
+    expect(gallons.claims[0]!.litres).toBeCloseTo(3785.41, 2);
+    expect(gallons.claims[0]!.resinLitres).toBeCloseTo(14.158, 3);
+  });
+
+  test.each(unitSystems)("prices come back as they were kept, in %s units", (units) => {
+    const again = pricesOf(priceValues(DEFAULT_PRICES, "EUR", units), units);
+    expect(again.resin.virgin).toBeCloseTo(DEFAULT_PRICES.resin.virgin, 3);
+    expect(again.water).toBeCloseTo(DEFAULT_PRICES.water, 3);
+    expect(again.wage).toBe(DEFAULT_PRICES.wage);
+    expect(complaintsAbout("price-lists", { setOn: "2027-03-01", currency: "EUR", prices: again })).toEqual([]);
+    const leaves = (node: object): number =>
+      Object.values(node).reduce<number>(
+        (sum, each) => sum + (typeof each === "object" ? leaves(each as object) : 1),
+        0,
+      );
+    expect(PRICE_FIELDS).toHaveLength(leaves(DEFAULT_PRICES));
+  });
+
+  test("a price that is none is complained about at its field", () => {
+    const prices = pricesOf({ ...priceValues(DEFAULT_PRICES, "EUR", "metric"), wage: "much" }, "metric");
+    const body = { setOn: "2027-03-01", currency: "euro", prices };
+    expect(complaintsAbout("price-lists", body).map(({ path }) => path)).toEqual(["currency", "prices.wage"]);
+  });
+});
+
+describe("a working in the user's units", () => {
+  const of = (unit: string): Explanation => ({
+    name: "n",
+    value: 100,
+    unit,
+    formula: "a",
+    words: "w",
+    inputs: [{ symbol: "a", name: "a", value: 100, unit, from: "here" }],
+    school: "s",
+    source: "s",
+  });
+
+  test.each([
+    ["L", "US gal", 26.4172],
+    ["L a week", "US gal a week", 26.4172],
+    ["EUR per 1000 L", "EUR per 1000 US gal", 378.541],
+    ["kg", "lb", 220.462],
+    ["kPa", "psi", 14.5038],
+    ["meq/L", "meq/L", 100],
+    ["EUR a year", "EUR a year", 100],
+  ])("%s is %s for a user of gallons, and its formula still gives its number", (unit, shownUnit, value) => {
+    const explained = explainedIn("us", of(unit));
+    expect(explained.unit).toBe(shownUnit);
+    expect(explained.value).toBeCloseTo(value, 2);
+    expect(evaluateExplanation(explained)).toBeCloseTo(explained.value, 9);
+    expect(explainedIn("metric", of(unit))).toEqual(of(unit));
+  });
+});
+
+test("each kind of work reads as a person says it", () => {
+  const words = Object.values(USE_PRESETS).flatMap(({ work }) =>
+    work.map((preset) => {
+      const typed = { ...startWork("metric"), items: [typedItem(preset, "k", "metric")] };
+      return itemInWords(parseWork(typed, facts, "metric").input!.demand.items[0]!, "metric");
+    }),
+  );
+  expect(words).toContain("20 maintenance cleans of 60 L (guessed)");
+  expect(words).toContain("15 rinses of 8 min at 5 L/min (timed)");
+  expect(words).toContain("tanks: 400 L, 20 % changed 1 times a week, 3 L evaporating a day (timed)");
+  expect(words).toContain("a meter’s total: 150 L (metered)");
+});
+
+test("money, days and years read as a person says them", () => {
+  expect([money(1116.6, "EUR"), money(0.724, "EUR"), money(30, "GBP")]).toEqual(["€1,117", "€0.72", "£30"]);
+  expect(money(12, "no")).toBe("12 no");
+  expect(moneyRange(757.4, 1487, "USD")).toBe("$757 to $1,487");
+  expect([minutesInWords(7.1), minutesInWords(250)]).toEqual(["7.1 min", "4.2 h"]);
+  expect([days(3.21), days(146.5), days(800)]).toEqual(["3.2 days", "147 days", "2.2 years"]);
+  expect([daysRange(12.1, 18.4), daysRange(7, 7), daysRange(400, 800), daysRange(600, 2000)]).toEqual([
+    "12 to 18 days",
+    "7 days",
+    "400 days to 2.2 years",
+    "1.6 to 5.5 years",
+  ]);
+});
+
+test("every habit has its name and says what its figure rests on", () => {
+  const practice = { ...PRACTICE_ASSUMPTIONS, lowerFlow: 2.4, otherTap: waters.low };
+  const [option] = generateOptions([]).filter(({ vessel, before }) => vessel.name === "Tank" && before === "membrane");
+  for (const habit of unwrap(rankHabits({ work: input, option: option!, practice }))) {
+    expect(HABIT_WORDS[habit.name]).toMatch(/^[A-Z]/);
+    expect(habitBasis(habit, practice, "us", "Row tap")).toMatch(/^\S.*[^.]$/);
+  }
+});
