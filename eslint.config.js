@@ -51,6 +51,7 @@ module.exports = tseslint.config(
     ["@winter-bead/demo*", "@winter-bead/server*", "@winter-bead/client*", "react*", "koa*", "typeorm"],
     "The contract knows the core alone.",
   ),
+  mayImport(["devices/src/**"], ["@winter-bead/*", "react*", "koa*", "typeorm"], "A stand-in knows nothing of us."),
   mayImport(
     ["demo/src/**", "client/**"],
     ["@winter-bead/server*", "koa*", "typeorm", "**/server/**"],

@@ -1,6 +1,6 @@
 const workspaces = {
-  "^@winter-bead/(core|contract|demo)$": "<rootDir>/$1/src/index.ts",
-  "^@winter-bead/(core|contract|demo)/(.*)$": "<rootDir>/$1/$2",
+  "^@winter-bead/(core|contract|demo|devices)$": "<rootDir>/$1/src/index.ts",
+  "^@winter-bead/(core|contract|demo|devices)/(.*)$": "<rootDir>/$1/$2",
 };
 const swc = {
   "\\.[cm]?[jt]s$": [
@@ -8,7 +8,14 @@ const swc = {
     { jsc: { parser: { syntax: "typescript" }, target: "es2022" }, module: { type: "commonjs" } },
   ],
 };
-const plain = { testEnvironment: "node", transform: swc, moduleNameMapper: workspaces };
+/** Packages that ship as ES modules only. */
+const esModules = "fast-check|pure-rand|mathjs|@seriousme|ml-[a-z-]+|is-any-array";
+const plain = {
+  testEnvironment: "node",
+  transform: swc,
+  moduleNameMapper: workspaces,
+  transformIgnorePatterns: [`/node_modules/(?!(${esModules})/)`],
+};
 
 /** @type {import("jest").Config} */
 module.exports = {
@@ -16,8 +23,7 @@ module.exports = {
     {
       ...plain,
       displayName: "plain",
-      testMatch: ["<rootDir>/{core,contract,demo}/tests/**/*.test.ts"],
-      transformIgnorePatterns: ["/node_modules/(?!(fast-check|pure-rand|mathjs|@seriousme)/)"],
+      testMatch: ["<rootDir>/{core,contract,demo,devices}/tests/**/*.test.ts"],
     },
     { ...plain, displayName: "server", testMatch: ["<rootDir>/server/tests/**/*.test.ts"], maxWorkers: 2 },
     "<rootDir>/client/jest.config.js",

@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { createServer } from "node:http";
 import { extname, join, resolve } from "node:path";
 import { brotliCompressSync } from "node:zlib";
-import { chromium, type Browser } from "@playwright/test";
+import { chromium, type Browser, type Page } from "@playwright/test";
 import { RunningServer } from "../server/tests/running-server";
 
 const root = resolve(process.cwd());
@@ -83,6 +83,113 @@ async function visit(browser: Browser, url: string): Promise<Paint> {
 
 const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
+const COUNTED_FOR = 3_000;
+
+/** Frames a second that the page gets to draw. */
+const framesASecond = (page: Page) =>
+  page.evaluate(
+    (milliseconds) =>
+      new Promise<number>((done) => {
+        let frames = 0;
+        const from = performance.now();
+        const count = (now: number) => {
+          frames += 1;
+          if (now - from >= milliseconds) done((1000 * frames) / (now - from));
+          else requestAnimationFrame(count);
+        };
+        requestAnimationFrame(count);
+      }),
+    COUNTED_FOR,
+  );
+
+/** The Lab at rest, while its worker runs, and while the film plays, in the same page. */
+async function printFrames(browser: Browser, url: string): Promise<void> {
+  const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await page.goto(`${url}/lab`);
+  await page.getByTestId("lab-run").click();
+  await page.getByTestId("lab-results").waitFor();
+  const rest = await framesASecond(page);
+  await page.getByTestId("lab-play").click();
+  const playing = await framesASecond(page);
+  await page.getByTestId("lab-play").click();
+  for (const name of [/^Separate/, /^Two in series/, /^Lead and lag/])
+    await page.getByRole("checkbox", { name }).click();
+  await page.getByRole("radio", { name: /^Finest/ }).click();
+  await page.getByTestId("lab-run").click();
+  const running = await framesASecond(page);
+  console.log(
+    `lab, frames a second: ${rest.toFixed(0)} at rest, ${playing.toFixed(0)} playing (${(playing / rest).toFixed(2)}), ${running.toFixed(0)} while the worker runs (${(running / rest).toFixed(2)})`,
+  );
+}
+
+const water = (value: number) => ({ reading: { value, scale: "nacl" }, ph: 7.3, alkalinity: 118, silica: 6 });
+/** Two vessels of the user's own make the options more than 500. */
+const own = [7, 20].map((grossVolume) => ({
+  name: `Own ${grossVolume}`,
+  kind: "screw-head-tank",
+  grossVolume,
+  diameter: 160,
+  emptyWeight: 4,
+  fillFraction: 0.85,
+}));
+const SIZING = {
+  demand: { items: [{ by: "jobs", perWeek: 22, litresEach: 60, quality: "guessed" }] },
+  waters: { low: water(150), typical: water(168), high: water(192) },
+  limit: { value: 10, scale: "nacl" },
+  peakFlow: 3,
+  own,
+};
+
+/** Asks the planner's own worker in the page to price every option, as the app's calls reach it, and times the answers. */
+async function printSizing(browser: Browser, url: string): Promise<void> {
+  const page = await (await browser.newContext()).newPage();
+  await page.addInitScript(() => {
+    const Plain = window.Worker;
+    const made: { readonly url: string; readonly worker: Worker }[] = [];
+    window.Worker = class extends Plain {
+      constructor(...args: ConstructorParameters<typeof Worker>) {
+        super(...args);
+        made.push({ url: String(args[0]), worker: this });
+      }
+    };
+    Object.assign(window, { made });
+  });
+  await page.goto(`${url}/size/vessel`);
+  await page.getByTestId("option").first().waitFor();
+  const { times, count, reference } = await page.evaluate(async (input) => {
+    const { made } = window as unknown as { made: { readonly url: string; readonly worker: Worker }[] };
+    const { worker } = made.find(({ url }) => /plan/.test(url))!;
+    const ask = (id: string) =>
+      new Promise<{ value: { value: { options: unknown[] } } }>((done) => {
+        const take = ({ data }: MessageEvent<{ id: string; value: { value: { options: unknown[] } } }>) => {
+          if (data.id !== id) return;
+          worker.removeEventListener("message", take);
+          done(data);
+        };
+        worker.addEventListener("message", take);
+        worker.postMessage({ id, type: "APPLY", path: ["rankOptions"], argumentList: [{ type: "RAW", value: input }] });
+      });
+    const times: number[] = [];
+    const reference: number[] = [];
+    let count = 0;
+    for (let i = 0; i < 9; i += 1) {
+      let from = performance.now();
+      const answer = await ask(`bench-${i}`);
+      times.push(performance.now() - from);
+      count = answer.value.value.options.length;
+      from = performance.now();
+      let sum = 0;
+      for (let j = 0; j < 1_000_000; j += 1) sum += Math.exp(-(j % 1000) / 1000);
+      reference.push(performance.now() - from + 0 * sum);
+    }
+    return { times, count, reference };
+  }, SIZING);
+  const ratios = times.map((time, i) => time / reference[i]!);
+  console.log(
+    `${count} options priced with ranges in the page's worker, the way there and back included: ${median(times).toFixed(0)} ms (${((500 * median(times)) / count).toFixed(0)} ms for 500), ${median(ratios).toFixed(2)} of the reference loop (1e6 exponentials)`,
+  );
+}
+
 async function main(): Promise<void> {
   exportBarePage();
   const [all, bareAll] = [add(scriptsOf(client).map(scriptSize)), add(scriptsOf(bareDist).map(scriptSize))];
@@ -113,6 +220,8 @@ async function main(): Promise<void> {
   console.log(
     `first contentful paint: ${median(ours).toFixed(0)} ms with the demo's rack, ${median(theirs).toFixed(0)} ms bare, ratio ${median(ratios).toFixed(2)} (7 paired visits)`,
   );
+  await printSizing(browser, server.url);
+  await printFrames(browser, server.url);
   await browser.close();
   bare.close();
   await server.remove();

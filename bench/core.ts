@@ -1,5 +1,21 @@
 import { performance } from "node:perf_hooks";
-import { depletion, life, lifeRange, livesBySchool, unwrap, type LifeInput } from "../core/src/index";
+import {
+  column,
+  ColumnRun,
+  depletion,
+  describeReport,
+  life,
+  lifeRange,
+  livesBySchool,
+  planColumn,
+  tapRange,
+  SPECIES,
+  twoLives,
+  unwrap,
+  type LifeInput,
+} from "../core/src/index";
+import { size } from "../core/src/sizing";
+import { creep } from "../core/src/membrane/creep";
 
 /** A fixed loop of floating-point work, to compare machines and moments: 1e6 exponentials. */
 function referenceLoop(): number {
@@ -8,8 +24,15 @@ function referenceLoop(): number {
   return sum;
 }
 
-/** Median milliseconds of a call, over rounds that alternate with the reference loop. */
-function measure(name: string, calls: number, work: () => unknown): void {
+interface Cost {
+  /** ms a call. */
+  readonly each: number;
+  /** The same as a share of the reference loop in the same round. */
+  readonly ratio: number;
+}
+
+/** Median cost of a call, over rounds that alternate with the reference loop. */
+function cost(calls: number, work: () => unknown): Cost {
   for (let i = 0; i < calls / 5; i += 1) work();
   referenceLoop();
   const ratios: number[] = [];
@@ -25,8 +48,13 @@ function measure(name: string, calls: number, work: () => unknown): void {
     ratios.push(each / reference);
   }
   const median = (values: number[]) => values.sort((a, b) => a - b)[4]!;
+  return { each: median(times), ratio: median(ratios) };
+}
+
+function measure(name: string, calls: number, work: () => unknown): void {
+  const { each, ratio } = cost(calls, work);
   console.log(
-    `${name}: ${(1000 * median(times)).toFixed(1)} µs a call, ${median(ratios).toFixed(4)} of the reference loop (1e6 exponentials)`,
+    `${name}: ${(1000 * each).toFixed(1)} µs a call, ${ratio.toFixed(4)} of the reference loop (1e6 exponentials)`,
   );
 }
 
@@ -56,4 +84,73 @@ measure("depletion, 4,000 futures", 5, () =>
       seed: 7,
     }),
   ),
+);
+
+const feed = { na: 0.9, nh4: 0.03, k: 0.08, mg: 0.7, ca: 1.9, cl: 0.8, no3: 0.25, so4: 0.55, hco3: 2.2, sio2: 0.16 };
+const bed = { volume: 12.2, diameter: 185, flow: 3.1 };
+const stage = { kind: "mixed" as const, capacity: { grade: "virgin" as const }, bed };
+const limit = { value: 10, scale: "nacl" as const };
+
+/** The whole simulation of one bed: 100 cells, 10 species, to 1.6 of the stoichiometric litres. */
+function measureColumn(): void {
+  const plan = unwrap(planColumn({ feed, stages: [stage] }));
+  const { each, ratio } = cost(3, () => {
+    const run = new ColumnRun(plan);
+    run.advance(run.steps);
+    return run;
+  });
+  const { steps } = new ColumnRun(plan);
+  const nanoseconds = (1e6 * each) / (plan.cells * SPECIES.length * steps);
+  console.log(
+    `column, ${plan.cells} cells x ${SPECIES.length} species x ${steps} steps: ${each.toFixed(1)} ms, ${nanoseconds.toFixed(1)} ns per cell-species-step, ${ratio.toFixed(3)} of the reference loop`,
+  );
+}
+measureColumn();
+measure("column as the API answers it, pH and profiles included", 3, () =>
+  unwrap(column({ feed, stages: [stage], limit })),
+);
+measure("two lives of one bed", 5, () => unwrap(twoLives({ feed, capacity: { grade: "virgin" }, bed, limit })));
+const days = Array.from({ length: 400 }, (_, i) => ({
+  at: i * 86_400_000,
+  ec25: 300 + 40 * Math.cos(i / 58) + (i % 7),
+}));
+measure("range, drift and season of 400 days of readings", 5, () => unwrap(tapRange(days)));
+measure("a report judged (what a digit typed in it costs)", 500, () =>
+  unwrap(
+    describeReport({ ca: 40, mg: 8, na: 15, cl: 22, so4: 21, no3: 8, alkalinity: 118, ph: 7.3, silica: 6, ec25: 340 }),
+  ),
+);
+const readings = [0, 20, 45, 80, 120, 180, 260].map((seconds) => ({
+  seconds,
+  value: 9 + 74 * Math.exp(-seconds / 52),
+}));
+measure("start-up creep fitted", 50, () => unwrap(creep({ readings, scale: "nacl", flow: 1.7 })));
+
+const worked = { by: "jobs" as const, perWeek: 22, litresEach: 60, quality: "guessed" as const };
+const alkaline = (value: number) => ({
+  reading: { value, scale: "nacl" as const },
+  ph: 7.3,
+  alkalinity: 118,
+  silica: 6,
+});
+const priced = unwrap(
+  size({
+    demand: { items: [worked] },
+    waters: { low: alkaline(150), typical: alkaline(168), high: alkaline(192) },
+    limit,
+    peakFlow: 3,
+  }),
+).options.length;
+const sized = cost(2, () =>
+  unwrap(
+    size({
+      demand: { items: [worked] },
+      waters: { low: alkaline(150), typical: alkaline(168), high: alkaline(192) },
+      limit,
+      peakFlow: 3,
+    }),
+  ),
+);
+console.log(
+  `${priced} options priced with ranges and ranked: ${sized.each.toFixed(1)} ms (${((500 * sized.each) / priced).toFixed(0)} ms for 500), ${sized.ratio.toFixed(2)} of the reference loop`,
 );

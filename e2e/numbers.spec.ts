@@ -1,36 +1,6 @@
-import type { Locator } from "@playwright/test";
 import { frontDepth, life, unwrap, workOutLife, type LifeInput } from "../core/src/index";
-import { evaluateFormula } from "../core/tests/evaluate-formula";
 import { expect, test } from "./support/app";
-
-const shown = (text: string) => Number(text.replaceAll(",", ""));
-
-/** Works out an opened working again from what stands on the screen alone; the workings inside it are others. */
-async function expectWorkingTrue(working: Locator): Promise<void> {
-  const { formula, result, lines } = await working.evaluate((node) => {
-    const textOf = (within: Element, id: string) =>
-      within.querySelector<HTMLElement>(`[data-testid="${id}"]`)!.innerText;
-    const own = [...node.querySelectorAll('[data-testid="explain-input"]')].filter(
-      (line) => line.closest('[data-testid="working"]') === node,
-    );
-    return {
-      formula: textOf(node, "explain-formula"),
-      result: textOf(node, "explain-result"),
-      lines: own.map((line) => [textOf(line, "explain-symbol"), textOf(line, "explain-value")] as const),
-    };
-  });
-  const inputs = Object.fromEntries(lines.map(([symbol, value]) => [symbol, shown(value)]));
-  const again = evaluateFormula(formula, inputs);
-  expect(Number(again.toPrecision(3)), `${formula} with ${JSON.stringify(inputs)}`).toBe(shown(result));
-}
-
-async function openAll(within: Locator): Promise<void> {
-  for (
-    let more = within.getByRole("button", { name: /^Where .* comes from$/, expanded: false });
-    (await more.count()) > 0;
-  )
-    await more.first().click();
-}
+import { expectWorkingTrue, openAll, shown } from "./support/workings";
 
 const SCHOOLS = ["constant", "rating", "chemistry", "history"] as const;
 

@@ -1,4 +1,5 @@
 import { expect, test } from "./support/app";
+import { everyPlace } from "./support/places";
 
 const SIZES = [
   { width: 390, height: 844 },
@@ -20,21 +21,7 @@ for (const size of SIZES) {
       await expect(page.getByTestId(`date-${name}`)).toHaveText(/today|tomorrow|[A-Z][a-z]{2}/);
     await expect(page.getByTestId("verdict-title")).toHaveText("Bay 2: finish, rinse more");
     await expect(page.getByTestId("verdict-reason")).toContainText("before your hard mark of 20");
-    const { items } = (await demo.request("GET", "/api/v1/rigs")).body as { items: { id: string }[] };
-    const rig = items[0]!.id;
-    for (const path of [
-      "/",
-      `/log/${rig}`,
-      "/size",
-      "/why",
-      `/why/${rig}`,
-      "/setup",
-      "/setup/tap",
-      "/setup/meter",
-      "/setup/rig",
-      `/setup/charge?rig=${rig}`,
-      "/settings",
-    ]) {
+    for (const path of await everyPlace(demo)) {
       await page.goto(demo.url + path);
       await expect(page.getByRole("main").first()).toContainText(/\w{3}/);
       await page.waitForTimeout(250);
@@ -63,7 +50,11 @@ test("the keyboard alone goes to every place and logs a reading", async ({ page,
   await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
   await page.keyboard.press("Escape");
   await page.keyboard.press("2");
+  await expect(page).toHaveURL(/water$/);
+  await page.keyboard.press("3");
   await expect(page).toHaveURL(/size$/);
+  await page.keyboard.press("6");
+  await expect(page).toHaveURL(/lab$/);
   await page.keyboard.press("1");
   await page.keyboard.press("l");
   await expect(page.getByTestId("keep-it")).toBeVisible();

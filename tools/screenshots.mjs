@@ -26,6 +26,10 @@ const url = await new Promise((ready) => {
 });
 const { items: rigs } = await (await fetch(`${url}/api/v1/rigs`)).json();
 const rig = (name) => rigs.find((each) => each.name === name).id;
+const { items: taps } = await (await fetch(`${url}/api/v1/taps`)).json();
+const tap = (name) => taps.find((each) => each.name === name).id;
+const { items: plans } = await (await fetch(`${url}/api/v1/plans`)).json();
+const plan = (name) => plans.find((each) => each.name === name).id;
 
 const VIEWS = [
   { name: "rack-phone", path: "/", size: phone },
@@ -33,20 +37,61 @@ const VIEWS = [
   { name: "rack-dark", path: "/", size: phone, colorScheme: "dark" },
   { name: "log-phone", path: `/log/${rig("Bay 2")}`, size: phone, keys: "20" },
   { name: "size-phone", path: "/size", size: phone },
-  { name: "size-wide", path: "/size", size: wide, click: '[data-testid="explain-chemistry"] button' },
+  { name: "vessel-phone", path: "/size/vessel", size: phone, choose: "Bay tap" },
+  { name: "vessel-wide", path: "/size/vessel", size: wide, choose: "Bay tap", press: "pin", scroll: "pinned" },
+  { name: "pays-phone", path: "/size/membrane", size: phone, opens: "pays-work", choose: "Bay tap" },
+  { name: "claims-phone", path: "/size/claims", size: phone, choose: "Bay tap" },
+  { name: "habits-phone", path: "/size/habits", size: phone },
+  { name: "plan-wide", path: `/size/plans/${plan("Van, as it was planned")}`, size: wide },
   { name: "history-phone", path: `/why/${rig("Bay 2")}`, size: phone },
   { name: "history-wide", path: `/why/${rig("Van")}`, size: wide },
+  { name: "water-phone", path: `/water/${tap("Blending tap")}`, size: phone },
+  { name: "water-wide", path: `/water/${tap("Bay tap")}`, size: wide, scroll: "hidden-load" },
+  { name: "membrane-phone", path: "/water/membrane", size: phone },
+  {
+    name: "lab-phone",
+    path: `/lab?tap=${tap("Bay tap")}`,
+    size: phone,
+    click: '[data-testid="lab-run"]',
+    slide: "620",
+  },
+  {
+    name: "lab-wide",
+    path: `/lab?tap=${tap("Bay tap")}`,
+    size: wide,
+    checks: ["Aerated", "Two in series"],
+    click: '[data-testid="lab-run"]',
+    slide: "380",
+  },
   { name: "setup-phone", path: "/setup", size: phone },
-  { name: "rig-phone", path: "/setup/rig", size: phone },
-  { name: "refill-phone", path: `/setup/charge?rig=${rig("Van")}`, size: phone },
-  { name: "settings-phone", path: "/settings", size: phone },
 ];
 
 const browser = await chromium.launch({
   executablePath: "/usr/bin/chromium",
   args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
 });
-for (const { name, path, size, colorScheme, keys, click } of VIEWS) {
+/** Does what a view asks for once its page stands. */
+async function arrange(page, { keys, click, checks = [], opens, choose, press, slide, scroll }) {
+  if (keys) await page.keyboard.type(keys);
+  if (opens) await page.getByTestId(opens).click();
+  if (choose) await page.getByRole("radio", { name: choose }).click();
+  if (opens || choose) await page.waitForTimeout(2500);
+  for (const label of checks) await page.getByRole("checkbox", { name: new RegExp(`^${label}`) }).click();
+  if (press) for (const i of [0, 1, 2]) await page.getByTestId(press).nth(i).click();
+  if (click) await page.locator(click).first().click();
+  if (slide) await page.getByTestId("lab-slider").fill(slide);
+  if (scroll) await page.getByTestId(scroll).evaluate((node) => node.scrollIntoView({ block: "start" }));
+  if (choose && !scroll && !opens)
+    await page
+      .locator("h1")
+      .first()
+      .evaluate((node) => node.scrollIntoView());
+  if (opens)
+    await page.getByTestId("pays").evaluate((node) => node.closest("[role=main]").querySelector("h1").scrollIntoView());
+}
+
+for (const view of VIEWS) {
+  const { name, path, size, colorScheme } = view;
   const context = await browser.newContext({
     viewport: size,
     colorScheme: colorScheme ?? "light",
@@ -56,8 +101,7 @@ for (const { name, path, size, colorScheme, keys, click } of VIEWS) {
   await page.goto(url + path);
   await page.waitForLoadState("networkidle");
   await page.waitForTimeout(1500);
-  if (keys) await page.keyboard.type(keys);
-  if (click) await page.locator(click).first().click();
+  await arrange(page, view);
   await page.waitForTimeout(900);
   await page.screenshot({ path: join(out, `${name}.png`) });
   await context.close();
