@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import type { Page } from "@playwright/test";
 import { firstRig, visitBody } from "../server/tests/sample-records";
 import { allSent, expect, RunningServer, tapDigits, test } from "./support/app";
 
@@ -9,6 +10,24 @@ interface Listed {
 }
 const list = async (server: RunningServer, kind: string) =>
   ((await server.request("GET", `/api/v1/${kind}?limit=1000`)).body as Listed).items;
+
+/** What the device keeps of the server's lists, as text. */
+const keptOnDevice = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<string>((done, failed) => {
+        const opening = indexedDB.open("keyval-store");
+        opening.onerror = () => failed(opening.error);
+        opening.onsuccess = () => {
+          const reading = opening.result.transaction("keyval").objectStore("keyval").get("winter-bead-queries");
+          reading.onerror = () => failed(reading.error);
+          reading.onsuccess = () => {
+            opening.result.close();
+            done(JSON.stringify(reading.result ?? null));
+          };
+        };
+      }),
+  );
 
 test("500 writes through the app's own queue, server and database killed in turn: each is there once", async ({
   page,
@@ -127,4 +146,39 @@ test("a write that another device overtook is shown with both ways out, and bloc
   await page.getByRole("button", { name: "Throw away" }).click();
   await expect(page.getByText("Everything is with the server.")).toBeVisible();
   expect((await list(demo, "taps")).find((each) => each.id === id)!.name).toBe("Renamed elsewhere");
+});
+
+test("on a device slow to read its own store, what is sent at the start is not lost behind the older list", async ({
+  page,
+}) => {
+  const server = await RunningServer.start({ flags: ["--empty"] });
+  try {
+    await firstRig(server);
+    const [tap] = await list(server, "taps");
+    await page.goto(`${server.url}/setup/tap?id=${tap!.id}`);
+    await page.getByTestId("field-name").fill("Tap behind the shed");
+    await expect.poll(() => keptOnDevice(page)).toContain(tap!.name);
+    const writes = "**/api/v1/taps/*";
+    await page.route(writes, (route) => route.abort());
+    await page.getByTestId("save").click();
+    await expect(page.getByTestId("sent-state")).toHaveText(/1 wait for signal/);
+    await page.unroute(writes);
+    await page.addInitScript(() => {
+      const get = IDBObjectStore.prototype.get;
+      IDBObjectStore.prototype.get = function (key: IDBValidKey) {
+        const request = get.call(this, key);
+        if (key !== "winter-bead-queries") return request;
+        return Object.defineProperty(request, "onsuccess", {
+          set: (done: () => void) => request.addEventListener("success", () => setTimeout(done, 2_000)),
+        });
+      };
+    });
+    const taken = page.waitForResponse((response) => response.request().method() === "PUT" && response.ok());
+    await page.goto(`${server.url}/setup`);
+    await taken;
+    await allSent(page);
+    await expect(page.getByRole("button", { name: /^Tap behind the shed/ })).toBeVisible();
+  } finally {
+    await server.remove();
+  }
 });

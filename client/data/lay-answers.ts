@@ -7,16 +7,17 @@ import { upserted } from "./overlay";
 export const keyOf = (kind: RecordKind) => ["records", kind] as const;
 
 /**
- * Lays accepted writes into the lists that are known here. A list that is just being fetched for the first time may have
- * left the server before the write came there: it is asked for again, so that what was kept is not missing from it.
+ * Lays accepted writes into the lists that are known here. A list that is just being fetched may have left the server
+ * before the write came there: it is asked for again, so that neither what was kept nor what else is new is missing.
  */
 export async function layAnswers(queryClient: QueryClient, accepted: readonly Accepted[]): Promise<void> {
   for (const kind of new Set(accepted.map((each) => each.kind))) {
     const queryKey = keyOf(kind);
     const records = accepted.filter((each) => each.kind === kind).map((each) => each.record);
+    const beingFetched = queryClient.isFetching({ queryKey }) > 0;
     await queryClient.cancelQueries({ queryKey });
     queryClient.setQueryData<readonly Kept[]>(queryKey, (list) => upserted(list, records));
-    if (queryClient.getQueryData(queryKey) === undefined)
+    if (beingFetched || queryClient.getQueryData(queryKey) === undefined)
       await queryClient.refetchQueries({ queryKey, type: "active" });
   }
 }

@@ -47,7 +47,19 @@ const persistNow = () =>
     persister: { ...persister, persistClient: (client) => set(PERSIST_KEY, client) },
   });
 
+let restoredHere: () => void;
+/** Resolves once the lists kept on this device are back, or are known to be lost. */
+const restored = new Promise<void>((resolve) => (restoredHere = resolve));
+
+/** The lists kept on this device are back: they are shown at once, and the server is asked for what has changed since. */
+export const onRestored = async () => {
+  await queryClient.invalidateQueries({ queryKey: ["records"] });
+  restoredHere();
+};
+
+/** Answers wait for the kept lists, or these would come after them and, older, stand for fresh. */
 export const outbox = new Outbox(async (accepted) => {
+  await restored;
   await layAnswers(queryClient, accepted);
   await persistNow();
 });

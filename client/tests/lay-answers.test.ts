@@ -51,6 +51,20 @@ test("a list that left the server before the write came is asked for again", asy
   leave();
 });
 
+test("a known list that was just being fetched is asked for again, for what other devices have kept", async () => {
+  client.setQueryData(queryKey, [site("a", "Yard")], { updatedAt: 1 });
+  const kept = [site("a", "Yard"), site("c", "Pier")];
+  const server = slowServer(kept);
+  const observer = new QueryObserver(client, { queryKey, queryFn: server.list });
+  const leave = observer.subscribe(() => undefined);
+  await Promise.resolve();
+  kept.push(site("b", "Bay"));
+  await layAnswers(client, accepted(site("b", "Bay")));
+  expect(namesHere()).toEqual(["Yard", "Pier", "Bay"]);
+  server.letGo();
+  leave();
+});
+
 test("a list that nobody looks at is not fetched for it", async () => {
   await layAnswers(client, accepted(site("b", "Bay")));
   expect(client.getQueryData(queryKey)).toBeUndefined();

@@ -2,7 +2,7 @@ import { TamaguiProvider, View } from "@tamagui/core";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { router, usePathname } from "expo-router";
 import { useEffect, useState, type ReactNode } from "react";
-import { persistOptions, queryClient, useOutbox } from "../../data/store";
+import { onRestored, persistOptions, queryClient, useOutbox } from "../../data/store";
 import { Card, Pressable, TextButton } from "../../ui/boxes";
 import { useThemeName } from "../../ui/palette";
 import { useWide } from "../../ui/Screen";
@@ -255,7 +255,12 @@ export function AppShell({ children }: { readonly children: ReactNode }) {
   const theme = useThemeName();
   useServiceWorker();
   return (
-    <PersistQueryClientProvider client={queryClient} persistOptions={persistOptions}>
+    <PersistQueryClientProvider
+      client={queryClient}
+      persistOptions={persistOptions}
+      onSuccess={onRestored}
+      onError={onRestored}
+    >
       <TamaguiProvider config={config} defaultTheme={theme} key={theme}>
         <Frame>{children}</Frame>
       </TamaguiProvider>
