@@ -35,9 +35,16 @@ function Field({
       width={numeric ? 96 : undefined}
       alignSelf={numeric ? undefined : "stretch"}
     >
-      <Small render="label" {...{ htmlFor: id }}>
-        {unit ? `${label}, ${unit}` : label}
-      </Small>
+      <View flexGrow={1} justifyContent="flex-end">
+        <Small render="label" color="$ink" {...{ htmlFor: id }}>
+          {unit ? `${label}, ${unit}` : label}
+        </Small>
+        {note ? (
+          <Small id={`${id}-note`} color={error ? "$rowan" : "$soft"}>
+            {note}
+          </Small>
+        ) : null}
+      </View>
       <View
         flexDirection="row"
         alignItems="center"
@@ -70,11 +77,6 @@ function Field({
           outlineWidth={0}
         />
       </View>
-      {note ? (
-        <Small id={`${id}-note`} color={error ? "$rowan" : "$soft"}>
-          {note}
-        </Small>
-      ) : null}
     </View>
   );
 }
@@ -82,9 +84,9 @@ function Field({
 export const TextField = (props: FieldProps) => <Field {...props} numeric={false} />;
 export const NumberField = (props: FieldProps) => <Field {...props} numeric />;
 
-/** Fields that share a row while there is room. */
+/** Fields that share a row while there is room; their boxes stand at one height, however long the words above. */
 export const FieldRow = ({ children }: { readonly children: React.ReactNode }) => (
-  <View flexDirection="row" flexWrap="wrap" gap="$3" alignItems="flex-start">
+  <View flexDirection="row" flexWrap="wrap" gap="$3" alignItems="stretch">
     {children}
   </View>
 );

@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { memo, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { useSettings } from "../../data/settings";
 import { Choice, Pressable, TextButton } from "../../ui/boxes";
 import { download } from "../../ui/files";
@@ -206,6 +206,15 @@ function Exports({ runs, setup }: { readonly runs: readonly LabRun[]; readonly s
   );
 }
 
+/** Starts a new run's film at its first litre; for those who asked their device for less motion it waits for Play. */
+function useFilmFromStart(player: Player, runs: readonly LabRun[]): void {
+  useEffect(() => {
+    player.seek(0);
+    if (!globalThis.matchMedia?.("(prefers-reduced-motion: reduce)").matches) player.play();
+    return () => player.pause();
+  }, [player, runs]);
+}
+
 /** The film of the beds, the product below it, and what each variant comes to. */
 export const LabResults = memo(function LabResults({
   runs,
@@ -217,6 +226,7 @@ export const LabResults = memo(function LabResults({
   const { units } = useSettings();
   const player = useRef<Player>(undefined);
   player.current ??= new Player();
+  useFilmFromStart(player.current, runs);
   const [watched, setWatched] = useState<string>();
   const focus = runs.find((run) => run.variant === watched) ?? runs[0]!;
   const until = useMemo(() => filmLitres(runs, focus), [runs, focus]);

@@ -1,7 +1,7 @@
-import { View } from "@tamagui/core";
+import { View, type TamaguiElement } from "@tamagui/core";
 import { describeReport, type FeedIons } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
-import { memo, useMemo } from "react";
+import { memo, useEffect, useMemo, useRef } from "react";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
 import { Card, Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
@@ -204,13 +204,18 @@ export function LabScreen() {
     () => (water.feed ? parseLab(typed, water.feed, units) : { setup: undefined, errors: {} }),
     [typed, water.feed, units],
   );
+  const running = lab.progress !== undefined;
+  const film = useRef<TamaguiElement>(null);
+  useEffect(() => {
+    if (running) void (film.current as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: "start" });
+  }, [running]);
   const results = (
-    <View gap="$4">
+    <View gap="$4" ref={film}>
       {lab.trouble ? <Body role="alert">{lab.trouble}</Body> : null}
-      {lab.progress === undefined ? null : <Progress share={lab.progress} onStop={lab.stop} />}
+      {running ? <Progress share={lab.progress!} onStop={lab.stop} /> : null}
       {lab.runs.length > 0 && lab.setup ? (
         <LabResults key={lab.runs.map((run) => run.variant).join(" ")} runs={lab.runs} setup={lab.setup} />
-      ) : lab.progress === undefined ? (
+      ) : !running ? (
         <Body color="$soft">
           Press run: litre by litre the beads fill with the ions of this water, and below them you see when the meter
           shows it, and what leaks before.

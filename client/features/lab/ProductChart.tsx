@@ -9,8 +9,8 @@ import { usePalette } from "../../ui/palette";
 import type { LabRun } from "./lab-run";
 import { usePosition, type Player } from "./player";
 
-const PAD = { left: 42, right: 30, top: 20, bottom: 8 };
-const PANEL = 130;
+const PAD = { left: 42, right: 30, top: 34, bottom: 8 };
+const PANEL = 144;
 const AXIS = 38;
 /** How far above its mark a panel reaches: what lies beyond is cut, since the limit is what matters. */
 const ABOVE_MARK = 2.6;
@@ -64,7 +64,7 @@ function Panel({ spec, runs, x, y0, width }: PanelProps) {
     .clamp(true);
   return (
     <G>
-      <UprightAxis name={name} y={y} x={PAD.left - 6} top={y0 + 12} />
+      <UprightAxis name={name} y={y} x={PAD.left - 6} top={y0 + 18} />
       {mark === undefined ? null : (
         <G>
           <Line

@@ -7,8 +7,8 @@ import { Measured } from "../../ui/Measured";
 import { usePalette } from "../../ui/palette";
 import type { MembranePoint } from "./membrane-values";
 
-const PAD = { left: 44, right: 12, top: 22, bottom: 24 };
-const PANEL = 140;
+const PAD = { left: 44, right: 12, top: 40, bottom: 24 };
+const PANEL = 164;
 
 interface PanelProps {
   readonly points: readonly { readonly at: number; readonly value: number; readonly clean: boolean }[];
@@ -34,7 +34,7 @@ function Panel({ points, name, marks, width, y0, domain }: PanelProps) {
     .y(({ value }) => y(value))([...points]);
   return (
     <G>
-      <UprightAxis name={name} y={y} x={PAD.left - 6} top={y0 + 12} />
+      <UprightAxis name={name} y={y} x={PAD.left - 6} top={y0 + 18} />
       {marks.map(({ value, words }, i) => (
         <G key={value}>
           <Line

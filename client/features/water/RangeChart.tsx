@@ -7,8 +7,8 @@ import { TimeAxis, UprightAxis } from "../../ui/axes";
 import { Measured } from "../../ui/Measured";
 import { usePalette } from "../../ui/palette";
 
-const HEIGHT = 220;
-const PAD = { left: 40, right: 10, top: 24, bottom: 30 };
+const HEIGHT = 232;
+const PAD = { left: 40, right: 10, top: 36, bottom: 30 };
 const DAY = 86_400_000;
 const LEAST_SPAN = 14 * DAY;
 
@@ -95,7 +95,7 @@ function Chart({ readings, range, scale, label, width }: RangeChartProps & { rea
           strokeWidth={2}
         />
       )}
-      <UprightAxis name={scaleUnit(scale)} y={y} x={PAD.left - 6} top={PAD.top - 4} count={4} />
+      <UprightAxis name={scaleUnit(scale)} y={y} x={PAD.left - 6} top={14} count={4} />
       {readings.map(({ at, ec25 }) => (
         <Circle
           key={`${at} ${ec25}`}
