@@ -4,8 +4,8 @@ export default defineConfig({
   testDir: ".",
   testMatch: "*.spec.ts",
   outputDir: "../test-results",
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  timeout: 300_000, // against a hang only: a machine shared by many may take long for a walk through every place
+  expect: { timeout: 30_000 },
   workers: 2,
   fullyParallel: false,
   reporter: process.env["PLAYWRIGHT_JSON_OUTPUT_NAME"] ? [["list"], ["json"]] : [["list"]],
