@@ -82,31 +82,31 @@ test("a window round: from nothing to a plan on paper, and the rig on the rack",
 
   await expect(page.getByTestId("plan-expected")).toContainText(cost.toLocaleString("en-US"));
   await page.getByTestId("rename").click();
-  await page.getByTestId("plan-name").fill("Round of the lanes");
+  await page.getByTestId("plan-name").fill("Round of Łąki lanes");
   await page.getByTestId("keep-name").click();
-  await expect(page.getByRole("heading", { name: "Round of the lanes" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Round of Łąki lanes" })).toBeVisible();
   const { pages, text } = await readPdf(await saved(page, "plan-pdf"));
   expect(pages).toBe(1);
-  expect(text).toContain("Round of the lanes");
+  expect(text).toContain("Round of Łąki lanes");
   expect(text).toContain(`€${cost.toLocaleString("en-US")}`);
   expect(text).toContain("24 maintenance cleans of 60 L");
   expect(text).toMatch(/150 to 190 ppm NaCl.*safety data sheet/);
   const csv = readFileSync(await saved(page, "plan-csv"), "utf8");
-  expect(csv).toMatch(/^what,value,unit\nplan,Round of the lanes,/);
+  expect(csv).toMatch(/^what,value,unit\nplan,Round of Łąki lanes,/);
   const json = JSON.parse(readFileSync(await saved(page, "plan-json"), "utf8")) as { work: object };
   const { status, body } = await server.request("POST", "/api/v1/compute/size", json.work);
   expect(status).toBe(200);
   expect(Math.round((body as { options: { cost: { total: number } }[] }).options[0]!.cost.total)).toBe(cost);
 
   await page.getByTestId("build-rig").click();
-  await expect(page.getByTestId("verdict-title")).toHaveText("Round of the lanes: fine");
+  await expect(page.getByTestId("verdict-title")).toHaveText("Round of Łąki lanes: fine");
   await allSent(page);
   const [plan] = await items("plans");
   const [rig] = await items("rigs");
   expect(plan!["rigId"]).toBe(rig!["id"]);
   expect(await items("charges")).toHaveLength((await items("vessels")).length);
   await page.goto(`${server.url}/size/plans`);
-  await page.getByRole("link", { name: "Round of the lanes" }).click();
+  await page.getByRole("link", { name: "Round of Łąki lanes" }).click();
   await expect(page.getByTestId("plan-outcome")).toContainText("less than a week");
   await expect(page.getByTestId("plan-versions")).toContainText("in use");
 });

@@ -1,4 +1,4 @@
-declare module "pdfmake/build/standard-fonts/Helvetica" {
+declare module "pdfmake/build/fonts/Roboto" {
   const fonts: { vfs: Record<string, string>; fonts: Record<string, Record<string, string>> };
   export default fonts;
 }

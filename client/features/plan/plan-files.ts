@@ -75,21 +75,6 @@ export function planCsv(plan: Plan, { tap, version }: PlanContext): string {
 export const planJson = (plan: Plan, { tap, version }: PlanContext): string =>
   `${JSON.stringify({ ...plan, version, tapName: tap?.name }, undefined, 2)}\n`;
 
-/** What the PDF's built-in face has beyond Latin-1. */
-const BEYOND_LATIN_1 = "€‚ƒ„…†‡ˆ‰Š‹ŒŽ‘’“”•–—˜™š›œžŸ";
-
-/** Text in the letters of the PDF's built-in face: accents it lacks are dropped, other scripts become a question mark. */
-export function inBuiltInFace(text: string): string {
-  const has = (letter: string) => letter.charCodeAt(0) < 256 || BEYOND_LATIN_1.includes(letter);
-  return [...text]
-    .map((letter) => {
-      if (has(letter)) return letter;
-      const bare = letter.normalize("NFKD").replace(/\p{M}/gu, "");
-      return bare !== "" && [...bare].every(has) ? bare : "?";
-    })
-    .join("");
-}
-
 const INK = "#102430";
 const SOFT = "#3d5361";
 const LINE = "#c4d2d8";
@@ -156,24 +141,20 @@ export function planDocument(plan: Plan, { tap, version, units }: PlanContext): 
     .slice(0, MOST_NAMED)
     .map((item) => itemInWords(item, units))
     .join(", ")}${rest}`;
-  const [name, tapName, choice] = [plan.name, tap?.name ?? "the tap", optionName(option)].map(inBuiltInFace) as [
-    string,
-    string,
-    string,
-  ];
+  const tapName = tap?.name ?? "the tap";
   return {
-    info: { title: name, creator: "Winter Bead", producer: "Winter Bead" },
+    info: { title: plan.name, creator: "Winter Bead", producer: "Winter Bead" },
     pageSize: units === "us" ? "LETTER" : "A4",
     pageMargins: [48, 44, 48, 44],
-    defaultStyle: { font: "Helvetica", fontSize: 10.5, color: INK, lineHeight: 1.15 },
+    defaultStyle: { fontSize: 10, color: INK, lineHeight: 1.15 },
     content: [
-      { text: name, fontSize: 22, bold: true },
+      { text: plan.name, fontSize: 22, bold: true },
       {
         text: `Pure water for ${USE_WORDS[plan.use]}, from ${tapName}. Version ${version}, ${plan.keptAt.slice(0, 10)}.`,
         color: SOFT,
         margin: [0, 2, 0, 14],
       },
-      { text: choice, fontSize: 14, bold: true },
+      { text: optionName(option), fontSize: 14, bold: true },
       {
         text: [
           { text: wholeMoney(expected.cost.total, currency), fontSize: 26, bold: true },
@@ -201,9 +182,9 @@ export function planDocument(plan: Plan, { tap, version, units }: PlanContext): 
       {
         ul: [
           `Feed at ${tapName}: ${feed}.`,
-          `Work of a usual week: ${inBuiltInFace(parts)}. Peak flow ${peak.text} ${peak.unit}.`,
+          `Work of a usual week: ${parts}. Peak flow ${peak.text} ${peak.unit}.`,
           `Changed at ${threeDigits(work.limit.value)} ${scaleUnit(work.limit.scale)}, counted ${work.until === "meter" ? "to what a meter shows" : "to the first leak of anything, carbon dioxide and silica too"}.`,
-          `Ranges are corners: most work with the hardest water, least work with the softest. Prices are in ${currency} as they stood that day.`,
+          `Ranges are corners: most work with the hardest water, least work with the softest. Prices are in ${currency} as they stood that day, each rounded to whole ones.`,
         ],
         color: SOFT,
       },
@@ -220,12 +201,12 @@ export function planDocument(plan: Plan, { tap, version, units }: PlanContext): 
   };
 }
 
-/** The page as a PDF. */
+/** The page as a PDF, in a face with the letters of Latin, Greek and Cyrillic. */
 export async function planPdf(plan: Plan, context: PlanContext): Promise<Blob> {
-  const [{ default: pdfMake }, { default: helvetica }] = await Promise.all([
+  const [{ default: pdfMake }, { default: face }] = await Promise.all([
     import("pdfmake/build/pdfmake"),
-    import("pdfmake/build/standard-fonts/Helvetica"),
+    import("pdfmake/build/fonts/Roboto"),
   ]);
-  pdfMake.addFontContainer(helvetica);
+  pdfMake.addFontContainer(face);
   return pdfMake.createPdf(planDocument(plan, context)).getBlob();
 }
