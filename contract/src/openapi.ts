@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { COMPUTE, type Endpoint } from "./compute";
+import { COMPUTE, type ComputeName, type Endpoint } from "./compute";
+import { DOCUMENTED } from "./documented";
 import { problem } from "./problem";
 import { RECORD_KINDS, RECORDS } from "./records";
 import { supplierReport, supplierZones } from "./supplier";
@@ -35,19 +36,21 @@ function inlineDefinitions(schema: Json): Json {
 
 const visitTop = (schema: Json, visit: (node: unknown) => unknown) => visit({ ...schema, $defs: undefined }) as Json;
 
-const json = (schema: Json) => ({ "application/json": { schema } });
+const json = (schema: Json, example?: object) => ({ "application/json": { schema, ...(example ? { example } : {}) } });
 const problemResponse = (description: string) => ({
   description,
   content: { "application/problem+json": { schema: { $ref: "#/components/schemas/Problem" } } },
 });
 
-function computePath(name: string, { summary, request, answer, heavy }: Endpoint): Json {
+function computePath(name: ComputeName, { summary, request, answer, heavy }: Endpoint): Json {
+  const { about, example } = DOCUMENTED[name];
   return {
     post: {
       operationId: `compute-${name}`,
       summary,
+      description: about,
       tags: ["compute"],
-      requestBody: { required: true, content: json(jsonSchema(request)) },
+      requestBody: { required: true, content: json(jsonSchema(request), example) },
       responses: {
         "200": { description: "The answer", content: json(jsonSchema(answer, "output")) },
         "413": problemResponse("The body is over 1 MiB"),
@@ -172,7 +175,10 @@ function recordPaths(kind: keyof typeof RECORDS): Json {
 
 /** The OpenAPI 3.1 document of the whole API, made from the schemas that check its requests. */
 export function openApiDocument(): Json {
-  const compute = Object.entries(COMPUTE).map(([name, each]) => [`/api/v1/compute/${name}`, computePath(name, each)]);
+  const compute = Object.entries(COMPUTE).map(([name, each]) => [
+    `/api/v1/compute/${name}`,
+    computePath(name as ComputeName, each),
+  ]);
   return {
     openapi: "3.1.0",
     info: {

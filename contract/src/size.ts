@@ -160,74 +160,79 @@ export const sizeRequest = known({
   own: z.array(vesselSize).max(20, "At most 20 vessels of your own.").optional(),
 }) satisfies z.ZodType<SizeInput>;
 
-const figure = z.number();
-const threeFigures = z.strictObject({ low: figure, typical: figure, high: figure });
+/** A figure of an answer, with its meaning and unit. */
+const figure = (meaning: string) => z.number().describe(meaning);
+const three = (meaning: string) =>
+  z.strictObject({ low: z.number(), typical: z.number(), high: z.number() }).describe(meaning);
 
 const yearlyCost = z.strictObject({
-  resin: figure,
-  delivery: figure,
-  labour: figure,
-  water: figure,
-  waste: figure,
-  energy: figure,
-  consumables: figure,
-  purchase: figure,
-  total: figure,
+  resin: figure("Resin, money a year"),
+  delivery: figure("Deliveries, money a year"),
+  labour: figure("Work at refills and barrels, money a year"),
+  water: figure("Tap water, money a year"),
+  waste: figure("Waste water, money a year"),
+  energy: figure("Power of pumps, money a year"),
+  consumables: figure("Membranes and prefilters, money a year"),
+  purchase: figure("What is bought, spread over its years, money a year"),
+  total: figure("The sum of the parts, money a year"),
 });
 
 /** Figures of an option that a kept plan keeps. */
 const keptFigures = {
-  litres: threeFigures,
-  resinLitres: figure,
-  daysBusiest: threeFigures,
-  daysQuietest: threeFigures,
-  flow: figure,
-  contactSeconds: figure,
-  bedVolumesPerHour: figure,
-  pressureLoss: figure,
-  weight: figure,
-  purchase: figure,
-  refillsPerYear: figure,
-  minutesPerYear: figure,
-  wastePerYear: figure,
+  litres: three("L of one charge until it counts as used up"),
+  resinLitres: figure("L of resin that one refill takes"),
+  daysBusiest: three("Days between refills in the busiest month"),
+  daysQuietest: three("Days between refills in the quietest month"),
+  flow: figure("L/min through one vessel"),
+  contactSeconds: figure("Contact time, s"),
+  bedVolumesPerHour: figure("Bed volumes an hour"),
+  pressureLoss: figure("kPa through the beads of the train"),
+  weight: figure("kg of one wet vessel"),
+  purchase: figure("Money to buy"),
+  refillsPerYear: figure("Refills a year"),
+  minutesPerYear: figure("Minutes of work a year"),
+  wastePerYear: figure("L to waste a year"),
   cost: yearlyCost,
-  costRange: z.strictObject({ low: figure, high: figure }),
-  per1000Litres: figure,
-  perJob: figure.optional(),
+  costRange: z.strictObject({ low: z.number(), high: z.number() }).describe("Money a year, both corners"),
+  per1000Litres: figure("Money for 1000 L"),
+  perJob: figure("Money for a job").optional(),
 };
 
 /** What a kept plan expects. */
-export const planFigures = known({ ...keptFigures, week: threeFigures, year: threeFigures });
+export const planFigures = known({ ...keptFigures, week: three("L in a usual week"), year: three("L in a year") });
 
 export const sizeAnswer = z.strictObject({
   demand: z.strictObject({
-    week: threeFigures,
-    year: threeFigures,
-    busiest: figure,
-    quietest: figure,
-    jobsPerYear: figure,
+    week: three("L in a usual week, 10 and 90 %"),
+    year: three("L in a year"),
+    busiest: figure("L a week in the month with the most work"),
+    quietest: figure("L a week in the month with the least"),
+    jobsPerYear: figure("Jobs in a year; 0 when none are counted"),
   }),
   options: z
     .array(
       z.strictObject({
-        place: z.int(),
+        place: z.int().describe("1 is the best by what matters"),
         name: z.string(),
-        because: z.string(),
+        because: z.string().describe("Why it stands there"),
         feasible: z.boolean(),
-        dominated: z.boolean(),
-        reasons: z.array(z.string()).readonly(),
+        dominated: z.boolean().describe("Another is at least as good in money, weight and refills, and better in one"),
+        reasons: z.array(z.string()).readonly().describe("Why it can't do the work; empty when it can"),
         spec: z.strictObject({
-          vessel: z.looseObject({ name: z.string(), grossVolume: figure }),
+          vessel: z.looseObject({ name: z.string(), grossVolume: figure("L") }),
           train,
           before,
           grade,
           supply,
         }),
         ...keptFigures,
-        lives: z.strictObject({ leak: threeFigures, meter: threeFigures }),
-        resinFeed: figure,
-        polishes: z.boolean(),
-        twoPeople: z.boolean(),
+        lives: z.strictObject({
+          leak: three("L until anything leaks"),
+          meter: three("L until a meter shows the limit"),
+        }),
+        resinFeed: figure("µS/cm of what reaches the resin"),
+        polishes: z.boolean().describe("What reaches the resin meets the limit already"),
+        twoPeople: z.boolean().describe("Too heavy for one person"),
         endsFirst: z.enum(["cation", "anion"]),
       }),
     )
@@ -240,32 +245,40 @@ export const crossingRequest = known({
   before: before.optional(),
 }) satisfies z.ZodType<CrossingInput>;
 
-const paysFrom = figure.optional();
+const paysFrom = figure("µS/cm above which it pays").optional();
 export const crossingAnswer = z.strictObject({
-  feed: threeFigures,
-  curve: z.array(z.strictObject({ ec25: figure, alone: threeFigures, behind: threeFigures })).readonly(),
+  feed: three("The tap's own feed, µS/cm"),
+  curve: z
+    .array(
+      z.strictObject({
+        ec25: figure("µS/cm"),
+        alone: three("Money a year, resin alone"),
+        behind: three("Money a year behind the stage"),
+      }),
+    )
+    .readonly(),
   paysFrom: z.strictObject({ low: paysFrom, typical: paysFrom, high: paysFrom }),
   ifLeak: paysFrom,
   ifMeter: paysFrom,
   withoutCo2: paysFrom,
   aerated: paysFrom,
   atTap: z.strictObject({
-    alone: figure.optional(),
-    behind: figure.optional(),
-    behindWithoutCo2: figure.optional(),
+    alone: figure("Money a year, resin alone").optional(),
+    behind: figure("Money a year behind the stage").optional(),
+    behindWithoutCo2: figure("The same were there no carbon dioxide").optional(),
   }),
-  costThere: figure.optional(),
+  costThere: figure("Money a year where both meet").optional(),
 });
 
 export const worthRequest = known({ work: sizeRequest, option: optionSpec }) satisfies z.ZodType<StageWorthInput>;
 
 const yearAtWork = z.strictObject({
   spec: z.looseObject({ before }),
-  litresPerYear: figure,
-  litresPerCharge: figure,
-  refills: figure,
+  litresPerYear: figure("L a year"),
+  litresPerCharge: figure("L of one charge"),
+  refills: figure("Refills a year"),
   cost: yearlyCost,
-  barrels: figure,
+  barrels: figure("Aerated barrels a year"),
 });
 export const worthAnswer = z
   .array(
@@ -274,7 +287,7 @@ export const worthAnswer = z
       without: yearAtWork,
       with: yearAtWork,
       change: yearlyCost,
-      saves: figure,
+      saves: figure("Money a year; below 0 it costs"),
       pays: z.boolean(),
     }),
   )
@@ -302,18 +315,18 @@ export const claimsAnswer = z
     z.strictObject({
       index: z.int(),
       name: z.string(),
-      litres: threeFigures.optional(),
-      litresToLeak: threeFigures.optional(),
-      capacity: figure.optional(),
-      constant: figure.optional(),
+      litres: three("L at your tap by what a meter sees").optional(),
+      litresToLeak: three("L at your tap, carbon dioxide and silica counted").optional(),
+      capacity: figure("eq per litre of resin that it takes for granted").optional(),
+      constant: figure("The same in US gal·ppm per ft³ on the sodium-chloride scale").optional(),
       band: z.enum(["below", "within", "above"]).optional(),
       tooHigh: z.boolean(),
-      byChemistry: figure.optional(),
-      credible: figure.optional(),
-      litresPerMoney: figure.optional(),
-      per1000Litres: figure.optional(),
-      onlyBelow: figure.optional(),
-      missing: z.array(z.string()).readonly(),
+      byChemistry: figure("L at your tap of virgin resin of that volume").optional(),
+      credible: figure("L at your tap that can be believed").optional(),
+      litresPerMoney: figure("Believed L for one unit of money").optional(),
+      per1000Litres: figure("Money for 1000 believed L").optional(),
+      onlyBelow: figure("µS/cm above which it can't be true").optional(),
+      missing: z.array(z.string()).readonly().describe("What the statement leaves out"),
     }),
   )
   .readonly();
@@ -344,11 +357,11 @@ export const habitsRequest = known({
 }) satisfies z.ZodType<HabitsInput>;
 
 const yearOf = z.strictObject({
-  litresPerYear: figure,
-  litresPerCharge: figure,
-  perRefill: figure,
-  besides: figure,
-  cost: figure,
+  litresPerYear: figure("L a year"),
+  litresPerCharge: figure("L of one charge"),
+  perRefill: figure("Money at each refill"),
+  besides: figure("Money a year beside the refills"),
+  cost: figure("Money a year"),
 });
 export const habitsAnswer = z
   .array(
@@ -367,11 +380,11 @@ export const habitsAnswer = z
         "membrane",
         "lead-lag",
       ]),
-      litres: figure,
-      money: figure,
+      litres: figure("L of a charge's life that it spares in a year"),
+      money: figure("Money a year that it saves; below 0 it costs"),
       now: yearOf,
       then: yearOf,
-      divertSeconds: figure.optional(),
+      divertSeconds: figure("s to divert at a start").optional(),
       outOfReachNow: z.boolean().optional(),
     }),
   )

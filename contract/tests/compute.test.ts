@@ -13,6 +13,23 @@ describe("calculations over the contract", () => {
     expect(COMPUTE[each.endpoint].answer.safeParse(outcome.value).error).toBeUndefined();
   });
 
+  test.each(Object.keys(COMPUTE) as ComputeName[])(
+    "answers the example that the OpenAPI document gives for %s",
+    (name) => {
+      const { paths } = openApiDocument() as {
+        paths: Record<
+          string,
+          { post: { description: string; requestBody: { content: Record<string, { example: object }> } } }
+        >;
+      };
+      const { description, requestBody } = paths[`/api/v1/compute/${name}`]!.post;
+      expect(description).toMatch(/^[A-Z].*\.$/);
+      const outcome = COMPUTE[name].compute(requestBody.content["application/json"]!.example);
+      if (!outcome.ok) throw new Error(JSON.stringify(outcome.errors));
+      expect(COMPUTE[name].answer.safeParse(outcome.value).error).toBeUndefined();
+    },
+  );
+
   test.each(refused.map((each) => [each.id, each] as const))("refuses %s with a sentence", (_id, each) => {
     const outcome = COMPUTE[each.endpoint].compute(each.request);
     expect(outcome.ok).toBe(false);

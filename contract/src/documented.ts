@@ -1,0 +1,186 @@
+import type { ComputeName } from "./compute";
+
+/** What the OpenAPI document says of a calculation beside its schemas. */
+export interface Documented {
+  /** What goes in and comes out, what is assumed, and where it is from. */
+  readonly about: string;
+  /** A request that is answered. */
+  readonly example: object;
+}
+
+const tapWater = (value: number) => ({ reading: { value, scale: "nacl" }, ph: 7.3, alkalinity: 110, silica: 6 });
+const waters = { low: tapWater(140), typical: tapWater(160), high: tapWater(190) };
+const tank = {
+  name: "Tank, 28 L",
+  kind: "screw-head-tank",
+  grossVolume: 28,
+  diameter: 230,
+  emptyWeight: 9,
+  fillFraction: 0.85,
+};
+const work = {
+  demand: {
+    items: [
+      { by: "jobs", name: "maintenance cleans", perWeek: 20, litresEach: 60, quality: "timed" },
+      { by: "jobs", name: "first cleans", perWeek: 2, litresEach: 110, quality: "guessed" },
+    ],
+    season: [0.7, 0.8, 1, 1, 1.1, 1.2, 1.2, 1.1, 1.1, 1, 0.9, 0.9],
+  },
+  waters,
+  limit: { value: 10, scale: "nacl" },
+  peakFlow: 3,
+  liftLimit: 25,
+  until: "meter",
+  priority: "money",
+};
+const behindNothing = { vessel: tank, train: "single", grade: "virgin", supply: "bag" };
+const option = { ...behindNothing, before: "nothing" };
+const bed = { volume: 24, diameter: 230, flow: 3 };
+const weekday = { mean: 250, sd: 60 };
+const restDay = { mean: 0, sd: 0 };
+
+const OF_SIZING =
+  "Litres and money are for a usual year of the work; three figures are the low, the typical and the high one, and the ends are corners (most work with the hardest water, least work with the softest). Prices are in your own money; left out, dated planning assumptions stand in.";
+
+/** Every calculation, with a request to begin from. */
+export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
+  water: {
+    about:
+      "Conductivity from a reading and its scale, or from an analysis; load from conductivity (Standard Methods 1030 E) or from the ions, carbon dioxide from pH and alkalinity (Plummer and Busenberg 1982). ec25 in µS/cm at 25 °C, loads in meq/L, asCaCO3 and co2 in mg/L, imbalance as a share.",
+    example: tapWater(160),
+  },
+  capacity: {
+    about:
+      "A grade, a trade constant, a maker's rating or both sides in eq per litre of mixed resin, as all of these. constant in US gal·ppm per ft³ on the sodium-chloride scale, kilograins as CaCO3 per ft³.",
+    example: { grade: "virgin" },
+  },
+  bed: {
+    about:
+      "Transfer units after Wilson and Geankoplis 1966, pressure loss after Ergun 1952. depth in m, velocity in m/s, pressureLoss in kPa.",
+    example: bed,
+  },
+  life: {
+    about:
+      "Constant pattern under film control (Hall, Eagleton, Acrivos and Vermeulen 1966), until the first leak of anything that the beads must hold. litres at the tap, gallons US; throughput is the share of the stoichiometric litres; where the limit can't be reached, litres is 0 and a reason stands.",
+    example: { water: tapWater(160), capacity: { grade: "virgin" }, bed, limit: work.limit },
+  },
+  "life-range": {
+    about: "As life, for a low, a typical and a high feed; `low` is the pessimistic end.",
+    example: { waters, capacity: { grade: "virgin" }, bed, limit: work.limit },
+  },
+  degas: {
+    about:
+      "First-order gas transfer (Lewis and Whitman 1924). co2 in mg/L, saved as the share of the carbon dioxide that is gone; air (0.6 mg/L) and rate (a planning assumption, per h) may be given.",
+    example: { co2: 12.9, hours: 8 },
+  },
+  composition: {
+    about: "Ions in mmol/L to pH and conductivity by charge balance (Appelo 2010); ppm on the sodium-chloride scale.",
+    example: { na: 1, cl: 0.6, inorganicCarbon: 0.5 },
+  },
+  column: {
+    about:
+      "Two exchangers in each bed, film control, constant separation factors (Helfferich 1962). Litres to the limit, to a silica and an ammonia mark and between them; a mark that is not reached within `until` (1.6 of the stoichiometric litres) is absent. product holds about 200 rows, profile ten.",
+    example: {
+      feed: { na: 0.9, mg: 0.6, ca: 2, cl: 0.8, so4: 0.6, hco3: 2.2, sio2: 0.1 },
+      stages: [{ kind: "mixed", capacity: { grade: "virgin" }, bed }],
+      cells: 60,
+      limit: work.limit,
+      marks: { silica: 1 },
+    },
+  },
+  membrane: {
+    about:
+      "Flow and rejection from the maker's own test, freed of temperature and pressure (ASTM D4516). Pressures in kPa, flow in L/min, wasteRatio in L of waste per L made; carbon dioxide passes.",
+    example: {
+      feed: { ec25: 420, temperature: 14, pressure: 380, co2: 9 },
+      recovery: 0.25,
+      rated: { flow: 0.26, rejection: 0.97, pressure: 450, ec25: 500, recovery: 0.15 },
+    },
+  },
+  creep: {
+    about:
+      "An exponential fit to the product readings after a start, by least squares. initial and floor in µS/cm, tau and divertSeconds in s, loadPerStart in meq; divertSeconds only with both prices.",
+    example: {
+      readings: [
+        { seconds: 0, value: 60 },
+        { seconds: 30, value: 38 },
+        { seconds: 60, value: 25 },
+        { seconds: 120, value: 13 },
+        { seconds: 240, value: 8 },
+      ],
+      scale: "nacl",
+      flow: 0.2,
+    },
+  },
+  compare: {
+    about:
+      "The difference of two charges split into what each cause did, the effects adding up to the difference, in jobs.",
+    example: {
+      first: { capacity: 0.4, resin: 24, load: 3.2, waterPerJob: 60 },
+      second: { capacity: 0.36, resin: 24, load: 3.6, waterPerJob: 64 },
+    },
+  },
+  "own-capacity": {
+    about:
+      "What one's own charges held, those changed early counted as at least so much (censored). eq per litre of mixed resin; low and high are 10 and 90 %.",
+    example: {
+      grade: "virgin",
+      charges: [
+        { capacity: 0.41, ended: "limit", water: "metered" },
+        { capacity: 0.36, ended: "early", water: "guessed" },
+      ],
+    },
+  },
+  size: {
+    about: `Every way to do the work with generic vessels and your own, ranked by \`priority\` (default money); those that can't do it stand last with their reasons. ${OF_SIZING} \`until\` says when a charge counts as used up: at the first leak of anything (the default), or when a meter shows the limit; \`lives\` has both. liftLimit is 25 kg unless given. Vessels of your own go into \`own\`, a membrane or a barrel that is not as assumed into \`before\`.`,
+    example: work,
+  },
+  crossing: {
+    about: `Yearly cost of resin alone and behind the stage over feeds from 30 to 3,000 µS/cm; \`paysFrom\` is where they meet, with the spread of demand and of what resin holds, absent where they don't. Root finding after Dowell and Jarratt 1971. ${OF_SIZING}`,
+    example: { work, option: behindNothing },
+  },
+  worth: {
+    about: `A year with and without each addition that the option hasn't got and that can do the work; \`change\` adds up from its parts, below 0 is saved. ${OF_SIZING}`,
+    example: { work, option: { ...option, before: "membrane" } },
+  },
+  claims: {
+    about:
+      "Each statement scaled to your feed by the salt a meter sees (litres), with carbon dioxide and silica counted (litresToLeak), as the capacity it takes for granted in eq per litre of resin and as a trade constant. More than the beads' chemistry holds is `tooHigh`, and `credible` is then what they hold. Best buy first.",
+    example: {
+      waters,
+      claims: [
+        { name: "A label", litres: 4000, ppm: 50, scale: "nacl", resinLitres: 7, price: 95 },
+        { name: "One without a feed", litres: 9000, scale: "nacl", resinLitres: 12 },
+      ],
+    },
+  },
+  habits: {
+    about: `What each habit is worth a year to this user, the difference of two years; below 0 it costs more than it saves. ${OF_SIZING}`,
+    example: {
+      work,
+      option,
+      practice: {
+        pauseShare: 0.2,
+        lowerFlow: 2.4,
+        washShare: 0.4,
+        startsPerWeek: 5,
+        startTimes: 8,
+        startTau: 60,
+        packing: "poured",
+        leaningBypass: 0.05,
+        container: "rolled-or-zip",
+        months: 3,
+      },
+    },
+  },
+  depletion: {
+    about:
+      "Simulated futures over your own weekdays, Monday first: the dates by which one, five and nine in ten of them are used up. capacityLeft in meq, daily in L, load in meq/L. The same seed gives the same dates.",
+    example: {
+      capacityLeft: { median: 5200, low: 4100, high: 6300 },
+      daily: [weekday, weekday, weekday, weekday, weekday, restDay, restDay],
+      load: { low: 2.9, typical: 3.3, high: 3.9 },
+      start: "2027-03-01",
+    },
+  },
+};
