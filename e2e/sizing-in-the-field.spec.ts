@@ -40,6 +40,30 @@ test("months of one's own move the busiest month and the year", async ({ page, d
   await expect(page.getByTestId("demand")).toBeVisible();
 });
 
+test("a tank filled ahead is asked for: the resin sees its filling, and no second tank is bought", async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/size/vessel`);
+  const cost = async () => first(await page.getByTestId("option-cost").first().innerText());
+  await expect(page.getByTestId("option").first()).toContainText("after RO");
+  await expect(page.getByTestId("options")).toHaveAttribute("aria-busy", "false");
+  const straight = await cost();
+  await page.getByRole("radio", { name: "From a tank filled ahead" }).click();
+  await expect(page.getByRole("note").filter({ hasText: "float shut-off" })).toBeVisible();
+  await expect.poll(cost).toBeLessThan(straight);
+  await page.getByTestId("work-fillFlow").fill("overnight");
+  await expect(page.getByText("The filling flow is not a number yet.")).toBeVisible();
+  await page.getByTestId("work-fillFlow").fill("0.9");
+  await expect(page.getByTestId("options")).toHaveAttribute("aria-busy", "false");
+  await page.getByTestId("option").first().getByRole("button", { name: "Every figure", exact: true }).click();
+  await page
+    .getByTestId("option-details")
+    .getByRole("button", { name: /^To buy/ })
+    .click();
+  await expectWorkingTrue(page.getByTestId("working").last());
+});
+
 test("gallons, pounds and psi in every place of sizing, and every opened working still true", async ({
   page,
   demo,

@@ -132,7 +132,7 @@ export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
     },
   },
   size: {
-    about: `Every way to do the work with generic vessels and your own, ranked by \`priority\` (default money); those that can't do it stand last with their reasons. ${OF_SIZING} \`until\` says when a charge counts as used up: at the first leak of anything (the default), or when a meter shows the limit; \`lives\` has both. liftLimit is 25 kg unless given. Vessels of your own go into \`own\`, a membrane or a barrel that is not as assumed into \`before\`.`,
+    about: `Every way to do the work with generic vessels and your own, ranked by \`priority\` (default money); those that can't do it stand last with their reasons. ${OF_SIZING} \`until\` says when a charge counts as used up: at the first leak of anything (the default), or when a meter shows the limit; \`lives\` has both. liftLimit is 25 kg unless given. Vessels of your own go into \`own\`, a membrane or a barrel that is not as assumed into \`before\`, and the flow through the resin where it fills a tank of yours ahead of the work.`,
     example: work,
   },
   crossing: {

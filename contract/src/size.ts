@@ -128,6 +128,7 @@ const setup = known({
   boostedPressure: pressure.optional(),
   aerationHours: numberIn(RANGES.hours).optional(),
   batch: numberIn({ ...RANGES.litres, above: 0, name: "The barrel" }).optional(),
+  fillFlow: numberIn({ ...RANGES.flow, name: "The filling flow of a tank that you have" }).optional(),
 }).meta({ description: "What stands before the resin, where it is not as assumed" }) satisfies z.ZodType<
   Partial<BeforeSetup>
 >;

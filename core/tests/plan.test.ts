@@ -111,9 +111,34 @@ describe("options", () => {
     });
   });
 
+  test("a tank of one's own is filled ahead: the resin sees the filling flow, a membrane its own, and no tank is bought", () => {
+    const setup = { ...BEFORE_ASSUMPTIONS, fillFlow: 1.2 };
+    expect(unwrap(behind("nothing", water(168), 3, setup))).toMatchObject({ stored: true, buysTank: false, flow: 1.2 });
+    const membrane = unwrap(behind("membrane", water(168), 0.2, setup));
+    expect(membrane).toMatchObject({ stored: true, buysTank: false, flow: membrane.makingFlow });
+    const pressure = { supply: 350, needed: 349.5 };
+    const at = (before: SizeInput["before"], name: string) =>
+      answer({ pressure, ...(before ? { before } : {}) }).options.find((option) => option.name === name)!;
+    const bottle = "Small bottle, virgin resin";
+    const [now, then] = [at(undefined, bottle), at({ fillFlow: 0.8 }, bottle)];
+    expect(now.reasons.join()).toContain("at peak flow");
+    expect(then.reasons.join()).not.toContain("at peak flow");
+    expect(then.contactSeconds).toBeCloseTo((now.contactSeconds * 3) / 0.8, 6);
+    expect(then.litres.low).toBeGreaterThan(now.litres.low);
+    expect(then.purchase).toBe(now.purchase);
+    const behindRo = "Small bottle, after RO, virgin resin";
+    expect(at(undefined, behindRo).purchase - at({ fillFlow: 0.8 }, behindRo).purchase).toBeCloseTo(
+      DEFAULT_PRICES.madeWaterTank,
+      9,
+    );
+    expect(at({ fillFlow: 0.02 }, bottle).reasons.join()).toMatch(
+      /The tank would have to be filled for [\d.e+]+ hours/,
+    );
+  });
+
   test("the parts of a cost add up, and each part is what its price makes it", () => {
     const [spec] = generateOptions([]).filter(({ before, supply }) => before === "membrane" && supply === "bag");
-    const ways = { water: water(10), flow: 0.8, makingFlow: 0.8, wasteRatio: 1.5, stored: true };
+    const ways = { water: water(10), flow: 0.8, makingFlow: 0.8, wasteRatio: 1.5, stored: true, buysTank: true };
     const asked = { spec: spec!, ways, prices: DEFAULT_PRICES, setup: BEFORE_ASSUMPTIONS, peakFlow: 3 };
     const { total, ...parts } = yearlyCost(asked, 50_000, 900);
     expect(Object.values(parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(total, 9);

@@ -1,7 +1,7 @@
 import { View } from "@tamagui/core";
 import type { Reach, Use } from "@winter-bead/core";
 import { BEFORE_ASSUMPTIONS, bucketFlow, explainDemand, judgeFlow, TOOL_FLOWS } from "@winter-bead/core/src/sizing";
-import { Card, Choice, PlainButton, TextButton } from "../../ui/boxes";
+import { Card, Caution, Choice, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField, TextField } from "../../ui/fields";
 import { percent, shown, toInternal, toShown, typedNumber, unitOf } from "../../ui/format";
@@ -38,6 +38,7 @@ function WorkField({
 }: PartProps & {
   readonly name:
     | "peakFlow"
+    | "fillFlow"
     | "limit"
     | "lift"
     | "budget"
@@ -179,6 +180,11 @@ function Season({ work }: PartProps) {
   );
 }
 
+const WAYS_TO_THE_TOOL = [
+  { value: "straight", label: "Straight through the resin" },
+  { value: "tank", label: "From a tank filled ahead" },
+] as const;
+
 const REACH_OPTIONS = [
   { value: "among", label: "Among the bristles" },
   { value: "past", label: "A hand past them" },
@@ -269,6 +275,21 @@ export function WorkInputs({ work }: PartProps) {
         <More label="Never measured the flow?" testID="bucket-test">
           <BucketTest work={work} />
         </More>
+        <Choice
+          label="How the water comes to the tool"
+          value={typed.comes}
+          options={WAYS_TO_THE_TOOL}
+          onChange={(comes) => patch({ comes })}
+        />
+        {typed.comes === "tank" ? (
+          <>
+            <FieldRow>
+              <WorkField work={work} name="fillFlow" label="The tank is filled at" unit={unitOf("flow", units)} />
+            </FieldRow>
+            <Small>That is the flow through the resin; a membrane fills the tank as fast as it makes.</Small>
+            <Caution>Unattended it wants a float shut-off, tested.</Caution>
+          </>
+        ) : null}
       </View>
       <More label="Lifting, budget, pressure" testID="bounds">
         <FieldRow>

@@ -2,7 +2,7 @@ import type { Demand, OptionFigures, Plan, SizeInput, Tap, Use } from "@winter-b
 import { BEFORE_ASSUMPTIONS, planFigures } from "@winter-bead/core/src/sizing";
 import { toShown, type Units } from "../../ui/format";
 import { USE_PRESETS } from "./work-presets";
-import { ITEM_FIELDS, typedSetup, type TypedItem, type TypedWork } from "./work-values";
+import { ITEM_FIELDS, typedFill, typedSetup, type TypedItem, type TypedWork } from "./work-values";
 
 /** What a plan is made of. */
 export interface PlanParts {
@@ -53,6 +53,7 @@ export function typedOfPlan({ work, use, tapId }: Plan, units: Units): Partial<T
     season: season ? "own" : "even",
     ...(season ? { months: season.map((share) => text(100 * share)) } : {}),
     peakFlow: shownOr(work.peakFlow, "flow"),
+    ...typedFill(work.before?.fillFlow, units),
     limit: text(work.limit.value),
     lift: shownOr(work.liftLimit ?? 25, "weight"),
     budget: work.budget === undefined ? "" : text(work.budget),

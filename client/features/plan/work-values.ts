@@ -40,6 +40,9 @@ export interface TypedWork {
   /** Percent of the usual week, January first. */
   readonly months: readonly string[];
   readonly peakFlow: string;
+  /** Straight through the resin to the tool, or from a tank filled ahead at `fillFlow`. */
+  readonly comes: "straight" | "tank";
+  readonly fillFlow: string;
   readonly bucket: string;
   readonly bucketSeconds: string;
   readonly reach: Reach;
@@ -130,13 +133,26 @@ export const typedItem = ({ by, name, quality, figures }: WorkPreset, key: strin
   ),
 });
 
+/** L/min at which a tank is filled overnight: a planning assumption. */
+const USUAL_FILL_FLOW = 1;
+
+/** A tank filled ahead as it would be typed. */
+export const typedFill = (fillFlow: number | undefined, units: Units): Pick<TypedWork, "comes" | "fillFlow"> => ({
+  comes: fillFlow === undefined ? "straight" : "tank",
+  fillFlow: text(toShown("flow", fillFlow ?? USUAL_FILL_FLOW, units)),
+});
+
 /** What a use starts with. */
-export function startOfUse(use: Use, units: Units): Pick<TypedWork, "use" | "items" | "peakFlow" | "limit"> {
+export function startOfUse(
+  use: Use,
+  units: Units,
+): Pick<TypedWork, "use" | "items" | "peakFlow" | "comes" | "fillFlow" | "limit"> {
   const { work, first, peakFlow, limit } = USE_PRESETS[use];
   return {
     use,
     items: work.slice(0, first).map((preset, i) => typedItem(preset, `${use}-${i}`, units)),
     peakFlow: text(toShown("flow", peakFlow, units)),
+    ...typedFill(undefined, units),
     limit: text(limit),
   };
 }
@@ -245,11 +261,16 @@ function pressureOf({ supply, needed }: TypedWork, reader: Reader): SizeInput["p
 
 const PERCENT: Range = { name: "The share", unit: "%", above: 0, below: 100 };
 
-/** What stands before the resin; only what differs from the assumptions is part of the question. */
+/** A tank filled ahead, and what stands before the resin where it differs from the assumptions. */
 function setupOf(typed: TypedWork, reader: Reader, units: Units): Partial<BeforeSetup> | undefined {
+  const filled =
+    typed.comes === "tank"
+      ? { fillFlow: reader.number("fillFlow", typed.fillFlow, { ...RANGES.flow, name: "The filling flow" }, "flow") }
+      : undefined;
   const same = typedSetup(BEFORE_ASSUMPTIONS, units);
-  if ((Object.keys(same) as (keyof typeof same)[]).every((name) => typed[name] === same[name])) return undefined;
+  if ((Object.keys(same) as (keyof typeof same)[]).every((name) => typed[name] === same[name])) return filled;
   return {
+    ...filled,
     recovery: reader.number("recovery", typed.recovery, { ...PERCENT, name: "The recovery", to: 95 }) / 100,
     rated: {
       ...BEFORE_ASSUMPTIONS.rated,

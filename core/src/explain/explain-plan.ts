@@ -253,11 +253,11 @@ function explainPurchase(work: Working): Explanation {
   const { spec } = option;
   const membrane = hasMembrane(spec.before) ? prices.membraneUnit : 0;
   const pump = isBoosted(spec.before) ? prices.boosterPump : 0;
-  const barrel = isAerated(spec.before) ? prices.aerator : ways.stored ? prices.madeWaterTank : 0;
+  const barrel = isAerated(spec.before) ? prices.aerator : ways.buysTank ? prices.madeWaterTank : 0;
   const own = spec.vessel.own === true;
   return sum({
     name: "To buy",
-    value: purchaseOf(spec, ways.stored, prices),
+    value: purchaseOf(spec, ways.buysTank, prices),
     unit: work.words.currency,
     formula: "n × (a + b × G) + M + P + T + F",
     words: "vessels, what stands before them, and the resin of a guard",

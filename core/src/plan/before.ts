@@ -17,6 +17,8 @@ export interface BeforeSetup {
   readonly aerationHours: number;
   /** L in the barrel that is aerated at once. */
   readonly batch: number;
+  /** L/min at which the resin fills a tank that the user has, such as overnight; absent where it feeds the tool straight. */
+  readonly fillFlow?: number;
 }
 
 export const BEFORE_ASSUMPTIONS: BeforeSetup = {
@@ -37,8 +39,10 @@ export interface BehindBefore {
   readonly wasteRatio: number;
   /** L/min that the membrane makes; absent without one. */
   readonly makingFlow?: number;
-  /** The water is made ahead into a tank, because the membrane is slower than the tool. */
+  /** The water is made ahead into a tank: the user's own, or because the membrane is slower than the tool. */
   readonly stored: boolean;
+  /** That tank and its pump are still to be bought. */
+  readonly buysTank: boolean;
 }
 
 function behindMembrane(
@@ -68,7 +72,7 @@ function behindMembrane(
 /**
  * The water that reaches the resin behind a stage, and its flow. A membrane takes salt and silica and lets carbon dioxide
  * pass; aeration takes carbon dioxide alone. A membrane slower than the tool fills a tank ahead, and the resin then sees the
- * membrane's flow.
+ * membrane's flow; so it does where the user has such a tank, which is otherwise filled at `fillFlow`.
  *
  * @param peakFlow L/min at the tool
  * @returns a fault for a water without a reading, or a pressure that drives nothing through the membrane
@@ -85,20 +89,23 @@ export function behind(
   const described = describeWater(water);
   if (!described.ok) return described;
   const { ec25, co2 } = described.value;
-  if (before === "nothing") return succeed({ water, flow: peakFlow, wasteRatio: 0, stored: false });
+  const ownTank = setup.fillFlow !== undefined;
+  const unwasted = { flow: setup.fillFlow ?? peakFlow, wasteRatio: 0, stored: ownTank, buysTank: false };
+  if (before === "nothing") return succeed({ water, ...unwasted });
   const aerated = isAerated(before) ? aerate({ co2, hours: setup.aerationHours }) : succeed({ co2 });
   if (!aerated.ok) return within("hours", aerated);
   const left = Math.min(co2, aerated.value.co2);
-  if (!hasMembrane(before))
-    return succeed({ water: { ...water, co2: left }, flow: peakFlow, wasteRatio: 0, stored: false });
+  if (!hasMembrane(before)) return succeed({ water: { ...water, co2: left }, ...unwasted });
   const made = behindMembrane(before, water, left, ec25, setup);
   if (!made.ok) return made;
   const { flow: makingFlow, wasteRatio } = made.value;
+  const slower = makingFlow < peakFlow;
   return succeed({
     water: made.value.water,
-    flow: Math.min(peakFlow, makingFlow),
+    flow: ownTank ? makingFlow : Math.min(peakFlow, makingFlow),
     wasteRatio,
     makingFlow,
-    stored: makingFlow < peakFlow,
+    stored: ownTank || slower,
+    buysTank: slower && !ownTank && !isAerated(before),
   });
 }

@@ -42,13 +42,14 @@ export const guardFill = (spec: OptionSpec, prices: Prices): number =>
   spec.train === "lead-lag" ? resinIn(spec.vessel) * resinPrice(spec, prices) : 0;
 
 /** Money to buy what an option needs; a vessel the user has costs nothing. */
-export function purchaseOf(spec: OptionSpec, stored: boolean, prices: Prices): number {
+export function purchaseOf(spec: OptionSpec, buysTank: boolean, prices: Prices): number {
   const { vessel, before } = spec;
   return (
     vesselsToBuy(spec) * (prices.vesselBase + prices.vesselPerLitre * vessel.grossVolume) +
     (hasMembrane(before) ? prices.membraneUnit : 0) +
     (isBoosted(before) ? prices.boosterPump : 0) +
-    (isAerated(before) ? prices.aerator : stored ? prices.madeWaterTank : 0) +
+    (isAerated(before) ? prices.aerator : 0) +
+    (buysTank ? prices.madeWaterTank : 0) +
     guardFill(spec, prices)
   );
 }
@@ -106,7 +107,7 @@ export function yearlyCost(question: CostQuestion, litresPerYear: number, litres
     waste: (wasteLitres * prices.waste) / 1000,
     energy: (((hours.booster + hours.toTool) * PUMP_WATTS + hours.air * AIR_PUMP_WATTS) * prices.power) / 1000,
     consumables: hasMembrane(spec.before) ? prices.prefiltersPerYear + prices.membrane / prices.membraneYears : 0,
-    purchase: purchaseOf(spec, ways.stored, prices) / prices.years,
+    purchase: purchaseOf(spec, ways.buysTank, prices) / prices.years,
   };
   return { ...parts, total: Object.values(parts).reduce((sum, part) => sum + part, 0) };
 }

@@ -200,7 +200,7 @@ const noLife = {
 
 /** Days between refills below which nobody would work so. */
 const LEAST_DAYS = 3;
-/** Hours a week that a membrane may have to run in the busiest month. */
+/** Hours a week that a membrane may have to run, or a tank be filled, in the busiest month. */
 const MOST_HOURS = 100;
 
 function reasonsAgainst(
@@ -214,9 +214,11 @@ function reasonsAgainst(
   const reasons: string[] = [];
   if (figures.daysBusiest.typical < LEAST_DAYS)
     reasons.push(`A charge lasts ${figures.daysBusiest.typical.toPrecision(2)} days in the busiest month.`);
-  const hours = ways?.makingFlow ? demand.busiest / ways.makingFlow / 60 : 0;
+  const hours = ways && (ways.makingFlow || ways.stored) ? demand.busiest / (ways.makingFlow ?? ways.flow) / 60 : 0;
   if (hours > MOST_HOURS)
-    reasons.push(`The membrane would have to run ${hours.toPrecision(3)} hours in a week of the busiest month.`);
+    reasons.push(
+      `The ${ways?.makingFlow ? "membrane would have to run" : "tank would have to be filled for"} ${hours.toPrecision(3)} hours in a week of the busiest month.`,
+    );
   if (pressure && !ways?.stored && pressure.supply - figures.pressureLoss < pressure.needed)
     reasons.push(
       `The beads take ${figures.pressureLoss.toPrecision(2)} kPa at peak flow: the tool gets less than the ${pressure.needed.toPrecision(3)} kPa it needs.`,
@@ -301,7 +303,7 @@ export function optionFigures(
     ...inTheVessel(spec, bed.value, bedAsked.flow),
     weight: weight.value.kilograms,
     twoPeople: weight.value.kilograms > liftLimit,
-    purchase: purchaseOf(spec, ways?.stored ?? false, prices),
+    purchase: purchaseOf(spec, ways?.buysTank ?? false, prices),
     ...money,
     minutesPerYear: minutesOf(spec, question, money.refillsPerYear),
     wastePerYear: demand.year.typical * (ways?.wasteRatio ?? 0),
