@@ -116,7 +116,7 @@ describe("an option's card", () => {
     inApp(card(tank, { units: "us" }));
     fireEvent.click(screen.getByRole("button", { name: "Every figure" }));
     const words = screen.getByTestId("option").textContent!;
-    for (const unit of ["US gal a charge", "For 1000 US gal", " lb", " psi"]) expect(words).toContain(unit);
+    for (const unit of ["US gal a charge", "For 1000 US gal", " lb", " psi", " ft³"]) expect(words).toContain(unit);
   });
 });
 

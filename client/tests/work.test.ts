@@ -22,7 +22,7 @@ import { USE_PRESETS } from "../features/plan/work-presets";
 import { parseWork, startOfUse, startWork, typedItem, watersOf, type TypedWork } from "../features/plan/work-values";
 import { evaluateExplanation } from "../../core/tests/evaluate-formula";
 import { explainedIn } from "../ui/explain-units";
-import { itemInWords } from "../features/plan/work-words";
+import { itemInWords, resinByWeight } from "../features/plan/work-words";
 import { DAY, rigWith, START, vessel } from "./sample-rig";
 
 const ID = "01890000-0000-7000-8000-000000000001";
@@ -293,6 +293,12 @@ describe("claims and prices as typed", () => {
     const gallons = parseClaims({ ...typed, claims: [{ ...first!, units: "us", volume: "1000", resin: "0.5" }] });
     expect(gallons.claims[0]!.litres).toBeCloseTo(3785.41, 2);
     expect(gallons.claims[0]!.resinLitres).toBeCloseTo(14.158, 3);
+    const kilograms = parseClaims({ ...typed, claims: [{ ...first!, resin: "7", resinBy: "weight" }] });
+    expect(kilograms.claims[0]!.resinLitres).toBeCloseTo(10, 9);
+    expect(resinByWeight("metric")).toContain("A litre of drained resin weighs about 0.7 kg");
+    expect(resinByWeight("us")).toContain("A cubic foot of drained resin weighs about 43.7 lb");
+    const pounds = parseClaims({ ...typed, claims: [{ ...first!, units: "us", resin: "10", resinBy: "weight" }] });
+    expect(pounds.claims[0]!.resinLitres).toBeCloseTo(6.4799, 3);
   });
 
   test.each(unitSystems)("prices come back as they were kept, in %s units", (units) => {
@@ -334,6 +340,7 @@ describe("a working in the user's units", () => {
     ["EUR per 1000 L", "EUR per 1000 US gal", 378.541],
     ["kg", "lb", 220.462],
     ["kPa", "psi", 14.5038],
+    ["L of resin a year", "ft³ of resin a year", 3.53147],
     ["meq/L", "meq/L", 100],
     ["EUR a year", "EUR a year", 100],
   ])("%s is %s for a user of gallons, and its formula still gives its number", (unit, shownUnit, value) => {

@@ -227,6 +227,9 @@ export const sizeAnswer = z.strictObject({
           supply,
         }),
         ...keptFigures,
+        resinPerYear: figure("L of resin a year"),
+        waterPerYear: figure("L of tap water a year, what is wasted too"),
+        energyPerYear: figure("kWh of pumps a year"),
         lives: z.strictObject({
           leak: three("L until anything leaks"),
           meter: three("L until a meter shows the limit"),

@@ -448,11 +448,14 @@ describe("every number explains itself", () => {
       until: fc.constantFrom("leak" as const, "meter" as const),
       perWeek: fc.constantFrom(0.5, 22),
       feed: fc.double({ min: 60, max: 400, noNaN: true }),
+      before: fc.constantFrom({}, { fillFlow: 0.9 }),
     });
     fc.assert(
-      fc.property(cases, ({ spec, until, feed, perWeek }) => {
+      fc.property(cases, ({ spec, until, feed, perWeek, before }) => {
         const waters = { low: water(0.9 * feed), typical: water(feed), high: water(1.1 * feed) };
-        const question = unwrap(planQuestion(work({ waters, until, demand: { items: [{ ...houses, perWeek }] } })));
+        const question = unwrap(
+          planQuestion(work({ waters, until, before, demand: { items: [{ ...houses, perWeek }] } })),
+        );
         const figures = unwrap(optionFigures(spec, question));
         const explained = explainOption(figures, question, euro);
         expect(explained.ok).toBe(figures.litres.typical > 0);
@@ -463,6 +466,13 @@ describe("every number explains itself", () => {
         expect(rest.cost.value).toBeCloseTo(figures.cost.total, 6);
         expect(60 * rest.hours.value).toBeCloseTo(figures.minutesPerYear, 6);
         expect(rest.purchase.value).toBeCloseTo(figures.purchase, 6);
+        expect(rest.resin.value).toBeCloseTo(figures.resinPerYear, 6);
+        expect(rest.water.value).toBeCloseTo(figures.waterPerYear, 6);
+        expect(rest.waste?.value ?? 0).toBeCloseTo(figures.wastePerYear, 6);
+        expect(rest.energy?.value ?? 0).toBeCloseTo(figures.energyPerYear, 6);
+        const { prices } = question;
+        expect(figures.cost.energy).toBeCloseTo(figures.energyPerYear * prices.power, 6);
+        expect(figures.cost.water).toBeCloseTo((figures.waterPerYear * prices.water) / 1000, 6);
         expect(rest.pressure.value).toBeCloseTo(figures.pressureLoss, 6);
         expect(rest.daysBusiest.value).toBeCloseTo(figures.daysBusiest.typical, 6);
       }),

@@ -26,6 +26,7 @@ import { money, perThousand, thousandOf } from "./money";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { usePrices, type CrewPrices } from "./usePrices";
 import { watersOf } from "./work-values";
+import { resinByWeight } from "./work-words";
 
 const BAND_WORDS = {
   below: "below those in use",
@@ -141,7 +142,7 @@ function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) 
       <FieldRow>
         {field("volume", "Gives", unitOf("volume", units))}
         {field("ppm", "at a feed of", claim.scale === "ec" ? "µS/cm" : "ppm", "Empty if it says none.")}
-        {field("resin", "from resin of", unitOf("resinVolume", units))}
+        {field("resin", "from resin of", unitOf(claim.resinBy === "weight" ? "weight" : "resinVolume", units))}
         {field("price", "for", currency)}
       </FieldRow>
       <Choice
@@ -153,6 +154,16 @@ function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) 
         ]}
         onChange={(next) => change({ units: next })}
       />
+      <Choice
+        label="Its resin is sold by"
+        value={claim.resinBy}
+        options={[
+          { value: "volume", label: "Volume" },
+          { value: "weight", label: "Weight" },
+        ]}
+        onChange={(resinBy) => change({ resinBy })}
+      />
+      {claim.resinBy === "weight" ? <Small>{resinByWeight(units)}</Small> : null}
       <Choice
         label="On the scale (sodium chloride if it says none)"
         value={claim.scale}

@@ -83,11 +83,16 @@ function Details(props: DetailProps) {
   }, [option, work, prices]);
   const weight = shown("weight", option.weight, units);
   const pressure = shown("pressure", option.pressureLoss, units);
+  const resin = shown("resinVolume", option.resinPerYear, units);
   const facts: readonly (readonly [string, string, Explanation | undefined])[] = [
     ["Water of one refill", litres(option.litres.typical, units), because?.litres],
     ["Days, busiest month", days(option.daysBusiest.typical), because?.daysBusiest],
     ["Days, quietest month", days(option.daysQuietest.typical), because?.daysQuietest],
     ["Refills a year", threeDigits(option.refillsPerYear), because?.refills],
+    ["Resin a year", `${resin.text} ${resin.unit}`, because?.resin],
+    ["Tap water a year", litres(option.waterPerYear, units), because?.water],
+    ...(because?.waste ? [["Waste water a year", litres(option.wastePerYear, units), because.waste] as const] : []),
+    ...(because?.energy ? [["Power a year", `${threeDigits(option.energyPerYear)} kWh`, because.energy] as const] : []),
     [perThousand(units), money(option.per1000Litres * thousandOf(units), prices.currency), because?.per1000Litres],
     ["Your time a year", minutesInWords(option.minutesPerYear), because?.hours],
     ...(option.perJob === undefined
@@ -108,6 +113,7 @@ function Details(props: DetailProps) {
         ))}
       </View>
       <TwoLives {...props} />
+      {option.spec.supply === "bag" ? <Small>Buy what a season takes: opened resin ages.</Small> : null}
       <Small>Ranges are corners: least work with the softest water, most work with the hardest.</Small>
       <Small>{`The ${option.endsFirst} beads end it. ${option.spec.before.includes("membrane") ? `The membrane wastes ${litres(option.wastePerYear, units)} a year, which can serve a garden.` : ""}`}</Small>
     </View>

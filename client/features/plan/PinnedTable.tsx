@@ -36,6 +36,11 @@ function rowsFor(currency: string, units: Units): readonly Row[] {
       amount: ({ perJob }) => perJob ?? 0,
     },
     { name: perThousand(units), of: ({ per1000Litres }) => money(per1000Litres * thousandOf(units), currency) },
+    {
+      name: "Resin a year",
+      of: ({ resinPerYear }) =>
+        `${shown("resinVolume", resinPerYear, units).text} ${shown("resinVolume", resinPerYear, units).unit}`,
+    },
     { name: "Time a year", of: ({ minutesPerYear }) => minutesInWords(minutesPerYear) },
     { name: "To buy", of: ({ purchase }) => whole(purchase), least: ({ purchase }) => purchase },
     {

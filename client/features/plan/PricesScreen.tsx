@@ -7,11 +7,12 @@ import { FieldRow } from "../../ui/fields";
 import { FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
 import { localDate, type Units } from "../../ui/format";
 import { showToast } from "../../ui/toast";
-import { Body, Heading } from "../../ui/words";
+import { Body, Heading, Small } from "../../ui/words";
 import { recordCheck } from "../record-check";
 import { nameOf, PRICE_FIELDS, PRICE_GROUPS, priceValues, pricesOf, type PriceValues } from "./price-values";
 import { SizeScreen } from "./SizeScreen";
 import { usePrices, type CrewPrices } from "./usePrices";
+import { resinByWeight } from "./work-words";
 
 const COMPLAINT_FIELDS = Object.fromEntries(PRICE_FIELDS.map(({ path }) => [`prices.${path}`, nameOf(path)]));
 
@@ -51,6 +52,7 @@ function PriceForm({ known, units }: { readonly known: CrewPrices; readonly unit
       {PRICE_GROUPS.map(({ name, fields }) => (
         <View key={name} gap="$3">
           <Heading>{name}</Heading>
+          {name === "Resin" ? <Small>{resinByWeight(units)}</Small> : null}
           <FieldRow>
             {fields.map(({ path, label, unit }) => (
               <FormNumber key={path} control={control} name={nameOf(path)} label={label} unit={unit(currency, units)} />

@@ -1,4 +1,4 @@
-import { RANGES, type Claim } from "@winter-bead/core";
+import { DRAINED_RESIN_WEIGHT, RANGES, type Claim } from "@winter-bead/core";
 import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
 import { toScale } from "../vessels/tap-values";
 
@@ -12,6 +12,8 @@ export interface TypedClaim {
   readonly ppm: string;
   readonly scale: string;
   readonly resin: string;
+  /** Resin is sold by volume or by weight. */
+  readonly resinBy: "volume" | "weight";
   readonly price: string;
 }
 
@@ -34,6 +36,7 @@ export const startClaims = (units: Units): TypedClaims => ({
       ppm: "50",
       scale: "442",
       resin: text(toShown("resinVolume", 7, units)),
+      resinBy: "volume",
       price: "95",
     },
     {
@@ -44,6 +47,7 @@ export const startClaims = (units: Units): TypedClaims => ({
       ppm: "100",
       scale: "nacl",
       resin: text(toShown("resinVolume", 7, units)),
+      resinBy: "volume",
       price: "80",
     },
   ],
@@ -57,6 +61,7 @@ export const emptyClaim = (key: string, count: number, units: Units): TypedClaim
   ppm: "",
   scale: "nacl",
   resin: "",
+  resinBy: "volume",
   price: "",
 });
 
@@ -77,7 +82,7 @@ export function parseClaims({ claims }: TypedClaims): ParsedClaims {
     name: string,
     most: number,
     units: Units,
-    quantity?: "volume" | "resinVolume",
+    quantity?: "volume" | "resinVolume" | "weight",
   ) => {
     if (typed.trim() === "") return undefined;
     const number = typedNumber(typed);
@@ -88,10 +93,13 @@ export function parseClaims({ claims }: TypedClaims): ParsedClaims {
     }
     return value;
   };
-  const known = claims.flatMap(({ key, name, units, volume, ppm, scale, resin, price }): Claim[] => {
+  const known = claims.flatMap(({ key, name, units, volume, ppm, scale, resin, resinBy, price }): Claim[] => {
     const litres = read(key, "volume", volume, "The water", RANGES.ratedLitres.to, units, "volume");
     const feed = read(key, "ppm", ppm, "The feed", RANGES.ratedPpm.to, units);
-    const resinLitres = read(key, "resin", resin, "The resin", RANGES.volume.to, units, "resinVolume");
+    const byWeight = resinBy === "weight";
+    const most = byWeight ? RANGES.volume.to * DRAINED_RESIN_WEIGHT : RANGES.volume.to;
+    const said = read(key, "resin", resin, "The resin", most, units, byWeight ? "weight" : "resinVolume");
+    const resinLitres = said === undefined || !byWeight ? said : said / DRAINED_RESIN_WEIGHT;
     const cost = read(key, "price", price, "The price", RANGES.price.to, units);
     if (litres === undefined) return [];
     return [

@@ -38,6 +38,11 @@ export interface OptionExplanations {
   readonly refills: Explanation;
   /** Hours of a year at refills and barrels. */
   readonly hours: Explanation;
+  /** L of resin, L of tap water, L to waste and kWh of a year; what is 0 is absent. */
+  readonly resin: Explanation;
+  readonly water: Explanation;
+  readonly waste?: Explanation;
+  readonly energy?: Explanation;
   readonly purchase: Explanation;
   readonly weight: Explanation;
   readonly contact: Explanation;
@@ -212,24 +217,75 @@ function waterBills(work: Working): readonly [Explanation, Explanation] {
   ];
 }
 
-function powerBill(work: Working): Explanation {
-  const { option, question, ways } = work;
-  const { setup, peakFlow, demand, prices } = question;
+/** Hours of the pumps by their power; the formula gives Wh. */
+function pumpInputs({ option, question, ways }: Working): readonly ExplanationInput[] {
+  const { setup, peakFlow, demand } = question;
   const hours = pumpHours(option.spec, ways, setup, peakFlow, demand.year.typical);
+  return [
+    given("h", "Hours of the booster pump", hours.booster, "h", "water of a year by the membrane's flow"),
+    given("t", "Hours of the pump to the tool", hours.toTool, "h", "water of a year by the peak flow"),
+    given("a", "Hours of air", hours.air, "h", "barrels of a year"),
+    planningAssumption("W", "Pump", PUMP_WATTS, "W"),
+    planningAssumption("A", "Air pump", AIR_PUMP_WATTS, "W"),
+  ];
+}
+
+function powerBill(work: Working): Explanation {
   return work.money(
     "Power of a year",
-    option.cost.energy,
+    work.option.cost.energy,
     "((h + t) × W + a × A) × p / 1000",
     "hours of the pumps by their power",
-    [
-      given("h", "Hours of the booster pump", hours.booster, "h", "water of a year by the membrane's flow"),
-      given("t", "Hours of the pump to the tool", hours.toTool, "h", "water of a year by the peak flow"),
-      given("a", "Hours of air", hours.air, "h", "barrels of a year"),
-      planningAssumption("W", "Pump", PUMP_WATTS, "W"),
-      planningAssumption("A", "Air pump", AIR_PUMP_WATTS, "W"),
-      work.price("p", "Power", prices.power, "/kWh"),
-    ],
+    [...pumpInputs(work), work.price("p", "Power", work.question.prices.power, "/kWh")],
   );
+}
+
+/** What a year takes beside money. */
+function explainAmounts(work: Working): Pick<OptionExplanations, "resin" | "water" | "waste" | "energy"> {
+  const { resinPerYear, waterPerYear, wastePerYear, energyPerYear } = work.option;
+  const wasted = wastePerYear > 0;
+  return {
+    resin: sum({
+      name: "Resin of a year",
+      value: resinPerYear,
+      unit: "L of resin a year",
+      formula: "Y / V × n × B",
+      words: "refills a year, times the resin of one",
+      inputs: [work.year, work.charge, work.vessels, work.resin],
+    }),
+    water: sum({
+      name: "Tap water of a year",
+      value: waterPerYear,
+      unit: "L a year",
+      formula: wasted ? "Y × (1 + r)" : "Y",
+      words: wasted ? "the water used and what the membrane wastes" : "the water used",
+      inputs: wasted ? [work.year, work.wasteRatio] : [work.year],
+    }),
+    ...(wasted
+      ? {
+          waste: sum({
+            name: "Waste water of a year",
+            value: wastePerYear,
+            unit: "L a year",
+            formula: "Y × r",
+            words: "what the membrane wastes",
+            inputs: [work.year, work.wasteRatio],
+          }),
+        }
+      : {}),
+    ...(energyPerYear > 0
+      ? {
+          energy: sum({
+            name: "Power of a year",
+            value: energyPerYear,
+            unit: "kWh a year",
+            formula: "((h + t) × W + a × A) / 1000",
+            words: "hours of the pumps by their power",
+            inputs: pumpInputs(work),
+          }),
+        }
+      : {}),
+  };
 }
 
 function consumablesBill(work: Working): Explanation {
@@ -496,6 +552,7 @@ export function explainOption(
       inputs: [work.year, { ...work.charge, because: litres.value }],
     }),
     hours: explainHours(work),
+    ...explainAmounts(work),
     purchase: explainPurchase(work),
     weight: weight.value,
     contact: bed.value.contact,

@@ -78,6 +78,10 @@ export const barrelLabour = (
   litresPerYear: number,
 ): number => (isAerated(before) ? ((litresPerYear / batch) * minutesPerBatch * wage) / 60 : 0);
 
+/** kWh of a year. @example energyOf({ booster: 100, toTool: 0, air: 0 }) // 6 */
+export const energyOf = ({ booster, toTool, air }: ReturnType<typeof pumpHours>): number =>
+  ((booster + toTool) * PUMP_WATTS + air * AIR_PUMP_WATTS) / 1000;
+
 export interface CostQuestion {
   readonly spec: OptionSpec;
   readonly ways: BehindBefore;
@@ -105,7 +109,7 @@ export function yearlyCost(question: CostQuestion, litresPerYear: number, litres
     labour: (minutes * prices.wage) / 60,
     water: ((litresPerYear + wasteLitres) * prices.water) / 1000,
     waste: (wasteLitres * prices.waste) / 1000,
-    energy: (((hours.booster + hours.toTool) * PUMP_WATTS + hours.air * AIR_PUMP_WATTS) * prices.power) / 1000,
+    energy: energyOf(hours) * prices.power,
     consumables: hasMembrane(spec.before) ? prices.prefiltersPerYear + prices.membrane / prices.membraneYears : 0,
     purchase: purchaseOf(spec, ways.buysTank, prices) / prices.years,
   };

@@ -8,7 +8,7 @@ import { wetWeight } from "../vessel/weight";
 import { positiveConductivityAt25, type Reading } from "../water/meter";
 import { describeWater, type Water } from "../water/water";
 import { behind, type BeforeSetup, type BehindBefore } from "./before";
-import { NO_COST, purchaseOf, yearlyCost, type YearlyCost } from "./cost";
+import { energyOf, NO_COST, pumpHours, purchaseOf, yearlyCost, type YearlyCost } from "./cost";
 import type { Demand } from "./demand";
 import { filledAtOnce, isAerated, optionName, resinIn, type OptionSpec } from "./options";
 import type { Prices } from "./prices";
@@ -79,6 +79,10 @@ export interface OptionFigures {
   readonly minutesPerYear: number;
   /** L of tap water that go to waste in a year. */
   readonly wastePerYear: number;
+  /** L of resin, L of tap water with what is wasted, and kWh, in a year. */
+  readonly resinPerYear: number;
+  readonly waterPerYear: number;
+  readonly energyPerYear: number;
   readonly cost: YearlyCost;
   /** Money a year when the work is least and the resin lasts longest, and the other way round: corners. */
   readonly costRange: { readonly low: number; readonly high: number };
@@ -249,6 +253,19 @@ function moneyOf(spec: OptionSpec, question: PlanQuestion, litres: ThreeOf<numbe
   };
 }
 
+/** What a year takes beside money. */
+function amountsOf(spec: OptionSpec, question: PlanQuestion, refills: number, ways: BehindBefore | undefined) {
+  const { demand, setup, peakFlow } = question;
+  const { typical: year } = demand.year;
+  const wastePerYear = year * (ways?.wasteRatio ?? 0);
+  return {
+    resinPerYear: refills * filledAtOnce(spec) * resinIn(spec.vessel),
+    waterPerYear: year + wastePerYear,
+    wastePerYear,
+    energyPerYear: ways ? energyOf(pumpHours(spec, ways, setup, peakFlow, year)) : 0,
+  };
+}
+
 function minutesOf(spec: OptionSpec, { demand, prices, setup }: PlanQuestion, refills: number): number {
   const batches = isAerated(spec.before) ? demand.year.typical / setup.batch : 0;
   return refills * filledAtOnce(spec) * prices.minutesPerRefill + batches * prices.minutesPerBatch;
@@ -306,7 +323,7 @@ export function optionFigures(
     purchase: purchaseOf(spec, ways?.buysTank ?? false, prices),
     ...money,
     minutesPerYear: minutesOf(spec, question, money.refillsPerYear),
-    wastePerYear: demand.year.typical * (ways?.wasteRatio ?? 0),
+    ...amountsOf(spec, question, money.refillsPerYear, ways),
     per1000Litres: (1000 * money.cost.total) / demand.year.typical,
     ...(demand.jobsPerYear > 0 ? { perJob: money.cost.total / demand.jobsPerYear } : {}),
     endsFirst: typical?.limitingSide ?? "anion",
