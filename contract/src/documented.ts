@@ -1,3 +1,4 @@
+import { PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
 import type { ComputeName } from "./compute";
 
 /** What the OpenAPI document says of a calculation beside its schemas. */
@@ -159,18 +160,7 @@ export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
     example: {
       work,
       option,
-      practice: {
-        pauseShare: 0.2,
-        lowerFlow: 2.4,
-        washShare: 0.4,
-        startsPerWeek: 5,
-        startTimes: 8,
-        startTau: 60,
-        packing: "poured",
-        leaningBypass: 0.05,
-        container: "rolled-or-zip",
-        months: 3,
-      },
+      practice: { ...PRACTICE_ASSUMPTIONS, lowerFlow: 2.4 },
     },
   },
   depletion: {
