@@ -1,4 +1,4 @@
-import { expect, numbersIn, test } from "./support/app";
+import { expect, numbersIn, test, RunningServer } from "./support/app";
 import { expectWorkingTrue, openAll } from "./support/workings";
 
 const first = (text: string) => numbersIn(text)[0]!;
@@ -189,4 +189,27 @@ test("a plan in use is held against its log", async ({ page, demo }) => {
   for (const what of ["week", "charge", "refills", "cost"])
     await expect(page.getByTestId(`outcome-${what}`)).toContainText(/(as|than) planned/);
   await expect(page.getByTestId("build-rig")).toHaveCount(0);
+});
+
+test("an empty crew is told what to do first in every place of sizing", async ({ page }) => {
+  const empty = await RunningServer.start({ flags: ["--empty"] });
+  try {
+    for (const [path, words] of [
+      ["/size/vessel", "No tap yet"],
+      ["/size/membrane", "No tap yet"],
+      ["/size/claims", "No tap yet"],
+      ["/size/habits", "No tap yet"],
+      ["/size/plans", "No plan yet"],
+      ["/size/prices", "planning assumptions"],
+    ] as const) {
+      await page.goto(empty.url + path);
+      await expect(page.getByText(words).first()).toBeVisible();
+    }
+    await page.goto(`${empty.url}/size/plans`);
+    await page.getByText("Find the right vessel").click();
+    await page.getByText("Add the first tap").click();
+    await expect(page.getByTestId("field-typical")).toBeVisible();
+  } finally {
+    await empty.remove();
+  }
 });

@@ -106,6 +106,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
         expectAnswerOrSentence(
           planQuestion(work({ before: { recovery: a, tapPressure: b, aerationHours: c, batch: d } })),
         );
+        expectAnswerOrSentence(planQuestion(work({ before: { fillFlow: a } })));
         for (const before of BEFORE) expectAnswerOrSentence(behind(before, water(a, { temperature: b }), c));
       }),
       { numRuns: 60 },
@@ -241,6 +242,49 @@ describe("whatever the work, the tap and the option", () => {
         expect(of("membrane").wasteRatio).toBeCloseTo(1.5, 9);
         expect(seen("nothing").ec25).toBe(unwrap(describeWater(fed)).ec25);
       }),
+    );
+  });
+
+  test("a tank filled slower never shortens the life, costs pressure or buys more; behind a membrane it changes no life", () => {
+    const tankFilled = (given: Parameters<typeof workOf>[0], fillFlow: number) =>
+      unwrap(planQuestion({ ...workOf(given), before: { fillFlow } }));
+    fc.assert(
+      fc.property(
+        anySpec,
+        likely,
+        fc.double({ min: 0.2, max: 3, noNaN: true }),
+        fc.double({ min: 0.1, max: 1, noNaN: true }),
+        (spec, given, fillFlow, share) => {
+          const of = (flow: number) => unwrap(optionFigures(spec, tankFilled(given, flow)));
+          const [faster, slower] = [of(fillFlow), of(share * fillFlow)];
+          const straight = unwrap(optionFigures(spec, unwrap(planQuestion(workOf(given)))));
+          expect(slower.purchase).toBe(faster.purchase);
+          expect(slower.purchase).toBeLessThanOrEqual(straight.purchase);
+          if (spec.before.includes("membrane")) expect(slower.litres).toEqual(faster.litres);
+          else {
+            expect(slower.pressureLoss).toBeLessThanOrEqual(faster.pressureLoss);
+            // Where the front is sharp already, uneven flow alone decides, and it does not go by the flow's speed.
+            for (const end of ["low", "typical", "high"] as const)
+              expect(slower.litres[end]).toBeGreaterThanOrEqual(0.995 * faster.litres[end]);
+          }
+        },
+      ),
+      { numRuns: 120 },
+    );
+  });
+
+  test("what a year takes is what its parts cost, at any price", () => {
+    fc.assert(
+      fc.property(anySpec, likely, fc.double({ min: 0.01, max: 100, noNaN: true }), (spec, given, price) => {
+        const prices: Prices = { ...DEFAULT_PRICES, power: price, water: price, waste: 2 * price };
+        const figures = unwrap(optionFigures(spec, unwrap(planQuestion({ ...workOf(given), prices }))));
+        if (figures.refillsPerYear === 0) return;
+        expect(figures.cost.energy).toBeCloseTo(price * figures.energyPerYear, 6);
+        expect(figures.cost.water).toBeCloseTo((price * figures.waterPerYear) / 1000, 6);
+        expect(figures.cost.waste).toBeCloseTo((2 * price * figures.wastePerYear) / 1000, 6);
+        expect(figures.resinPerYear).toBeCloseTo(figures.refillsPerYear * figures.resinLitres, 6);
+      }),
+      { numRuns: 60 },
     );
   });
 
