@@ -137,6 +137,16 @@ test("where RO pays is drawn, moves with the work, and says what carbon dioxide,
   const total = parts.pop()!;
   expect(Math.abs(parts.reduce((sum, part) => sum + part, 0) - total)).toBeLessThanOrEqual(parts.length);
   await expect(page.getByTestId("worth-aeration").first()).toContainText("A degassing barrel");
+  const second = page.getByTestId("worth-second-membrane");
+  await second.getByRole("button").first().click();
+  await expectWorkingTrue(second.getByTestId("working").first());
+  await second.getByRole("button", { name: "Part by part" }).click();
+  await expect(second).toContainText(/Waste water\s*−€/);
+  await page.getByTestId("item-perWeek").first().fill("20");
+  await expect(second).toContainText("It saves");
+  await page.getByTestId("setup-before").click();
+  await page.getByRole("radio", { name: "A second on its waste" }).click();
+  await expect(second).toHaveCount(0);
 });
 
 test("claims come to one footing while they are typed, and what is too good is said", async ({ page, demo }) => {

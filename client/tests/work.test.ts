@@ -148,16 +148,22 @@ describe("a kept plan", () => {
     const leaner = { ...tankPlan, work: { ...tankPlan.work, before: { recovery: 0.25 } } };
     const typedLeaner = { ...startWork(units), ...typedOfPlan(leaner, units) };
     expect(parseWork(typedLeaner, facts, units).input!.before!.recovery).toBeCloseTo(0.25, 9);
+    const two = { ...tankPlan, work: { ...tankPlan.work, before: { secondMembrane: true } } };
+    const typedTwo = { ...startWork(units), ...typedOfPlan(two, units) };
+    expect(parseWork(typedTwo, facts, units).input!.before).toMatchObject({ secondMembrane: true });
+    const behindTwo = { ...two, option: { ...two.option, before: "membrane" as const } };
+    const context = { tap: TAP, version: 1, units };
+    expect(planCsv(behindTwo, context)).toContain("membranes,2,");
+    expect(planCsv(two, context)).not.toContain("membranes,");
+    expect(JSON.stringify(planDocument(behindTwo, context))).toContain("A second membrane works on the waste");
     const filled = { ...tankPlan, work: { ...tankPlan.work, before: { fillFlow: 0.8 } } };
     const typedFilled = { ...startWork(units), ...typedOfPlan(filled, units) };
     expect(parseWork(typedFilled, facts, units).input!.before!.fillFlow).toBeCloseTo(0.8, 3);
     const wrong = parseWork({ ...typedFilled, fillFlow: "slow" }, facts, units);
     expect(wrong.errors["fillFlow"]).toBe("The filling flow is not a number yet.");
     expect(parseWork({ ...typedFilled, comes: "straight" }, facts, units).input).not.toHaveProperty("before");
-    expect(planCsv(filled, { tap: TAP, version: 1, units })).toContain("tank filled ahead at,0.8,L/min");
-    expect(JSON.stringify(planDocument(filled, { tap: TAP, version: 1, units }))).toMatch(
-      /from a tank filled ahead at/,
-    );
+    expect(planCsv(filled, context)).toContain("tank filled ahead at,0.8,L/min");
+    expect(JSON.stringify(planDocument(filled, context))).toMatch(/from a tank filled ahead at/);
     expect(again.limit).toEqual(input.limit);
   });
 

@@ -124,6 +124,7 @@ const setup = known({
     temperature: numberIn(RANGES.temperature).optional(),
   }).optional(),
   recovery: numberIn(RANGES.recovery).optional(),
+  secondMembrane: flag.optional(),
   tapPressure: pressure.optional(),
   boostedPressure: pressure.optional(),
   aerationHours: numberIn(RANGES.hours).optional(),
@@ -287,7 +288,7 @@ const yearAtWork = z.strictObject({
 export const worthAnswer = z
   .array(
     z.strictObject({
-      addition: z.enum(["membrane", "booster", "aeration"]),
+      addition: z.enum(["membrane", "booster", "aeration", "second-membrane"]),
       without: yearAtWork,
       with: yearAtWork,
       change: yearlyCost,

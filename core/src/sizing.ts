@@ -5,6 +5,7 @@
 export * from "./plan/demand";
 export * from "./plan/prices";
 export * from "./plan/options";
+export * from "./membrane/two-in-a-row";
 export * from "./plan/before";
 export * from "./plan/cost";
 export * from "./plan/standing-in-use";

@@ -16,6 +16,7 @@ import {
   type MembraneInput,
 } from "../src/index";
 import { creep } from "../src/membrane/creep";
+import { rejected, twoInARow } from "../src/membrane/two-in-a-row";
 import { expectTrue } from "./explained";
 
 const amount = (max: number) => fc.double({ min: 0, max, noNaN: true });
@@ -104,6 +105,36 @@ describe("membrane", () => {
         expect(recovered.value.ec25).toBeGreaterThanOrEqual(answer.value.ec25);
       }),
     );
+  });
+
+  test("a second membrane on the waste of the first: no salt and no water is lost, and less runs away", () => {
+    let balanced = 0;
+    fc.assert(
+      fc.property(works, (work) => {
+        const both = twoInARow(inputOf(work));
+        const one = membrane(inputOf(work));
+        if (!both.ok || !one.ok) return;
+        balanced += 1;
+        const { flow, ec25, wasteRatio, first, second, firstRecovery } = both.value;
+        const fed = first.flow / firstRecovery;
+        const between = fed - first.flow;
+        const wasted = flow * wasteRatio;
+        expect(second.flow / work.recovery).toBeCloseTo(between, 6);
+        expect(fed / (flow + wasted)).toBeCloseTo(1, 9);
+        const left = rejected(rejected(work.ec25, first.ec25, firstRecovery), second.ec25, work.recovery);
+        expect((flow * ec25 + wasted * left) / (fed * work.ec25)).toBeCloseTo(1, 9);
+        expect(wasteRatio).toBeLessThan(one.value.wasteRatio);
+        expect(flow).toBeLessThan(2.1 * one.value.flow);
+        expect(second.ec25).toBeGreaterThan(first.ec25);
+      }),
+    );
+    expect(balanced).toBeGreaterThan(20);
+  });
+
+  test("what drives nothing through the second of two membranes is said", () => {
+    const feeble = inputOf({ ec25: 9000, temperature: 12, pressure: 480, recovery: 0.5 });
+    expect(twoInARow(feeble)).toMatchObject({ ok: false, fault: { code: "no-driving-pressure" } });
+    expect(twoInARow({ ...feeble, recovery: 0 })).toMatchObject({ ok: false });
   });
 
   const clean: MembraneFigures = {

@@ -135,7 +135,10 @@ describe("what a pump or a barrel is worth", () => {
         expect(Object.values(parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(total, 9);
         expect(worth.with.cost.total - worth.without.cost.total).toBeCloseTo(total, 9);
         expect(worth.pays).toBe(total < 0);
-        expect(worth.change.resin).toBeLessThan(0);
+        if (worth.addition === "second-membrane") {
+          expect(worth.change.waste).toBeLessThan(-0.4 * worth.without.cost.waste);
+          expect(worth.change.resin).toBeGreaterThan(0);
+        } else expect(worth.change.resin).toBeLessThan(0);
       }
     }
   });
@@ -145,8 +148,10 @@ describe("what a pump or a barrel is worth", () => {
       unwrap(stageWorth({ work: work(), option: option(before) })).map(({ addition }) => addition);
     expect(offered("nothing")).toEqual(["membrane", "aeration"]);
     expect(offered("aeration")).toEqual(["membrane"]);
-    expect(offered("membrane")).toEqual(["booster", "aeration"]);
-    expect(offered("boosted-membrane-and-aeration")).toEqual([]);
+    expect(offered("membrane")).toEqual(["booster", "aeration", "second-membrane"]);
+    expect(offered("boosted-membrane-and-aeration")).toEqual(["second-membrane"]);
+    const both = work({ before: { secondMembrane: true } });
+    expect(unwrap(stageWorth({ work: both, option: option("boosted-membrane-and-aeration") }))).toEqual([]);
   });
 
   test("a barrel's bother is its labour: with a wage of nothing it saves more", () => {
@@ -448,7 +453,7 @@ describe("every number explains itself", () => {
       until: fc.constantFrom("leak" as const, "meter" as const),
       perWeek: fc.constantFrom(0.5, 22),
       feed: fc.double({ min: 60, max: 400, noNaN: true }),
-      before: fc.constantFrom({}, { fillFlow: 0.9 }),
+      before: fc.constantFrom({}, { fillFlow: 0.9 }, { secondMembrane: true }),
     });
     fc.assert(
       fc.property(cases, ({ spec, until, feed, perWeek, before }) => {

@@ -24,7 +24,9 @@ import {
   resinPrice,
   size,
   sizeOf,
+  rejected,
   stageWorth,
+  twoInARow,
   weeklyLitres,
   WITHOUT_ASSUMPTIONS,
   withoutOwnWater,
@@ -75,6 +77,15 @@ describe("the docstrings' examples", () => {
     expect(unwrap(crossing({ work, option: plain })).paysFrom.typical!).toBeCloseTo(44.2, 1);
     const worth = unwrap(stageWorth({ work, option: { ...option, before: "membrane" } }));
     expect(worth.find(({ addition }) => addition === "booster")!.saves).toBeCloseTo(30.9, 1);
+    const row = unwrap(
+      twoInARow({
+        feed: { ec25: 430, temperature: 9, pressure: 365 },
+        recovery: 0.25,
+        rated: { flow: 0.19, rejection: 0.97, pressure: 345, ec25: 1000, recovery: 0.15 },
+      }),
+    );
+    expect(row.wasteRatio).toBeCloseTo(1.49, 2);
+    expect(Math.round(rejected(420, 12, 0.25))).toBe(556);
     const practice = { ...PRACTICE_ASSUMPTIONS, lowerFlow: 2.4 };
     expect(unwrap(rankHabits({ work, option, practice }))[0]!.name).toBe("membrane");
     const without = unwrap(withoutOwnWater(question.demand, { ...WITHOUT_ASSUMPTIONS, wage: 30 }));

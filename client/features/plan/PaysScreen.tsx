@@ -96,6 +96,12 @@ function Worth({
             <Strong>A year</Strong>
             <Strong>{`${worth.change.total > 0 ? "+" : "−"}${wholeMoney(Math.abs(worth.change.total), currency)}`}</Strong>
           </View>
+          {worth.addition === "second-membrane" ? (
+            <Small>
+              What is left of the water is thicker and scales a membrane sooner where it is hard: its maker’s limits
+              have the last word.
+            </Small>
+          ) : null}
           <Small>{`From ${litres(worth.without.litresPerCharge, units)} a charge to ${litres(worth.with.litresPerCharge, units)}.`}</Small>
         </View>
       </More>
@@ -122,8 +128,10 @@ function explainCost(work: SizeInput, option: OptionSpec, prices: CrewPrices): E
 
 /** The working of what an addition saves. */
 function explainWorth(work: SizeInput, worth: StageWorth, prices: CrewPrices): Explanation | undefined {
+  const changed =
+    worth.addition === "second-membrane" ? { ...work, before: { ...work.before, secondMembrane: true } } : work;
   const without = explainCost(work, worth.without.spec, prices);
-  const withIt = explainCost(work, worth.with.spec, prices);
+  const withIt = explainCost(changed, worth.with.spec, prices);
   return without && withIt ? explainSaving("Saved a year", without, withIt) : undefined;
 }
 

@@ -185,6 +185,11 @@ const WAYS_TO_THE_TOOL = [
   { value: "tank", label: "From a tank filled ahead" },
 ] as const;
 
+const MEMBRANES = [
+  { value: "one", label: "One" },
+  { value: "two", label: "A second on its waste" },
+] as const;
+
 const REACH_OPTIONS = [
   { value: "among", label: "Among the bristles" },
   { value: "past", label: "A hand past them" },
@@ -236,14 +241,76 @@ function BucketTest({ work }: PartProps) {
   );
 }
 
-/** What the water is for, which tap, what work and what bounds: the question, below the answer. */
-export function WorkInputs({ work }: PartProps) {
-  const { typed, patch, units, waters, water } = work;
-  const { rated } = BEFORE_ASSUMPTIONS;
+/** Flow, limit, and how the water comes to the tool. */
+function FlowAndLimit({ work }: PartProps) {
+  const { typed, patch, units } = work;
   const limitWords =
     typed.use === "aquarium"
       ? "Act at 1 or at 2: both schools stand below."
       : "Change at 10, at 20, or go to 30: all stand below.";
+  return (
+    <View gap="$3">
+      <Heading>Flow and limit</Heading>
+      <FieldRow>
+        <WorkField work={work} name="peakFlow" label="Peak flow" unit={unitOf("flow", units)} />
+        <WorkField work={work} name="limit" label="Limit" unit="ppm NaCl" hint={limitWords} />
+      </FieldRow>
+      <More label="Never measured the flow?" testID="bucket-test">
+        <BucketTest work={work} />
+      </More>
+      <Choice
+        label="How the water comes to the tool"
+        value={typed.comes}
+        options={WAYS_TO_THE_TOOL}
+        onChange={(comes) => patch({ comes })}
+      />
+      {typed.comes === "tank" ? (
+        <>
+          <FieldRow>
+            <WorkField work={work} name="fillFlow" label="The tank is filled at" unit={unitOf("flow", units)} />
+          </FieldRow>
+          <Small>That is the flow through the resin; a membrane fills the tank as fast as it makes.</Small>
+          <Caution>Unattended it wants a float shut-off, tested.</Caution>
+        </>
+      ) : null}
+    </View>
+  );
+}
+
+/** What is assumed of the membrane and the barrel. */
+function StagesBefore({ work }: PartProps) {
+  const { typed, patch, units } = work;
+  const { rated } = BEFORE_ASSUMPTIONS;
+  return (
+    <More label="Membrane and barrel, as assumed" testID="setup-before">
+      <Choice
+        label="Membranes"
+        value={typed.membranes}
+        options={MEMBRANES}
+        onChange={(membranes) => patch({ membranes })}
+      />
+      <FieldRow>
+        <WorkField work={work} name="rejection" label="The membrane holds back" unit="%" />
+        <WorkField
+          work={work}
+          name="ratedFlow"
+          label="It makes, rated"
+          unit={unitOf("flow", units)}
+          hint={`At ${shown("pressure", rated.pressure, units).text} ${unitOf("pressure", units)} and ${shown("temperature", rated.temperature ?? 25, units).text} ${unitOf("temperature", units)}.`}
+        />
+        <WorkField work={work} name="recovery" label="Of the water becomes pure" unit="%" />
+        <WorkField work={work} name="boosted" label="With a booster pump" unit={unitOf("pressure", units)} />
+        <WorkField work={work} name="airHours" label="Air through the barrel" unit="h" />
+        <WorkField work={work} name="barrel" label="The barrel" unit={unitOf("volume", units)} />
+      </FieldRow>
+      <Small>{`Without a booster on the tap’s own pressure: what you enter above, else ${shown("pressure", BEFORE_ASSUMPTIONS.tapPressure, units).text} ${unitOf("pressure", units)}.`}</Small>
+    </More>
+  );
+}
+
+/** What the water is for, which tap, what work and what bounds: the question, below the answer. */
+export function WorkInputs({ work }: PartProps) {
+  const { typed, patch, units, waters, water } = work;
   return (
     <View gap="$5">
       <Choice
@@ -266,31 +333,7 @@ export function WorkInputs({ work }: PartProps) {
       />
       <Items work={work} />
       <Season work={work} />
-      <View gap="$3">
-        <Heading>Flow and limit</Heading>
-        <FieldRow>
-          <WorkField work={work} name="peakFlow" label="Peak flow" unit={unitOf("flow", units)} />
-          <WorkField work={work} name="limit" label="Limit" unit="ppm NaCl" hint={limitWords} />
-        </FieldRow>
-        <More label="Never measured the flow?" testID="bucket-test">
-          <BucketTest work={work} />
-        </More>
-        <Choice
-          label="How the water comes to the tool"
-          value={typed.comes}
-          options={WAYS_TO_THE_TOOL}
-          onChange={(comes) => patch({ comes })}
-        />
-        {typed.comes === "tank" ? (
-          <>
-            <FieldRow>
-              <WorkField work={work} name="fillFlow" label="The tank is filled at" unit={unitOf("flow", units)} />
-            </FieldRow>
-            <Small>That is the flow through the resin; a membrane fills the tank as fast as it makes.</Small>
-            <Caution>Unattended it wants a float shut-off, tested.</Caution>
-          </>
-        ) : null}
-      </View>
+      <FlowAndLimit work={work} />
       <More label="Lifting, budget, pressure" testID="bounds">
         <FieldRow>
           <WorkField work={work} name="lift" label="One person lifts" unit={unitOf("weight", units)} />
@@ -306,23 +349,7 @@ export function WorkInputs({ work }: PartProps) {
         </FieldRow>
         <Small>Local rules on lifting have the last word.</Small>
       </More>
-      <More label="Membrane and barrel, as assumed" testID="setup-before">
-        <FieldRow>
-          <WorkField work={work} name="rejection" label="The membrane holds back" unit="%" />
-          <WorkField
-            work={work}
-            name="ratedFlow"
-            label="It makes, rated"
-            unit={unitOf("flow", units)}
-            hint={`At ${shown("pressure", rated.pressure, units).text} ${unitOf("pressure", units)} and ${shown("temperature", rated.temperature ?? 25, units).text} ${unitOf("temperature", units)}.`}
-          />
-          <WorkField work={work} name="recovery" label="Of the water becomes pure" unit="%" />
-          <WorkField work={work} name="boosted" label="With a booster pump" unit={unitOf("pressure", units)} />
-          <WorkField work={work} name="airHours" label="Air through the barrel" unit="h" />
-          <WorkField work={work} name="barrel" label="The barrel" unit={unitOf("volume", units)} />
-        </FieldRow>
-        <Small>{`Without a booster on the tap’s own pressure: what you enter above, else ${shown("pressure", BEFORE_ASSUMPTIONS.tapPressure, units).text} ${unitOf("pressure", units)}.`}</Small>
-      </More>
+      <StagesBefore work={work} />
       <Small>
         {work.prices.assumed
           ? `Prices are ${work.prices.from}: set your own under Prices.`

@@ -1,5 +1,5 @@
 import type { Plan, Tap } from "@winter-bead/core";
-import { optionName } from "@winter-bead/core/src/plan/options";
+import { hasMembrane, optionName } from "@winter-bead/core/src/plan/options";
 import Papa from "papaparse";
 import type { TDocumentDefinitions, Content } from "pdfmake/interfaces";
 import { litres, litresRange, scaleUnit, shown, threeDigits, type Units } from "../../ui/format";
@@ -60,6 +60,7 @@ function rowsOf(plan: Plan): readonly Row[] {
 /** A plan as CSV: what was chosen, then one figure a line. */
 export function planCsv(plan: Plan, { tap, version }: PlanContext): string {
   const fillFlow = plan.work.before?.fillFlow;
+  const membranes = hasMembrane(plan.option.before) ? [1 + Number(plan.work.before?.secondMembrane === true)] : [];
   const head: Row[] = [
     { what: "plan", value: plan.name, unit: "" },
     { what: "version", value: String(version), unit: "" },
@@ -68,6 +69,7 @@ export function planCsv(plan: Plan, { tap, version }: PlanContext): string {
     { what: "option", value: optionName(plan.option), unit: "" },
     { what: "limit", value: String(plan.work.limit.value), unit: scaleUnit(plan.work.limit.scale) },
     { what: "peak flow", value: plainNumber(plan.work.peakFlow), unit: "L/min" },
+    ...membranes.map((count) => ({ what: "membranes", value: String(count), unit: "" })),
     ...(fillFlow === undefined ? [] : [{ what: "tank filled ahead at", value: plainNumber(fillFlow), unit: "L/min" }]),
   ];
   return `${Papa.unparse([...head, ...rowsOf(plan)], { newline: "\n" })}\n`;
@@ -132,6 +134,7 @@ export function planDocument(plan: Plan, { tap, version, units }: PlanContext): 
   const { expected, currency, option, work } = plan;
   const peak = shown("flow", work.peakFlow, units);
   const { fillFlow } = work.before ?? {};
+  const twoMembranes = work.before?.secondMembrane === true && hasMembrane(option.before);
   const fill = fillFlow === undefined ? undefined : shown("flow", fillFlow, units);
   const feed = tap
     ? `${threeDigits(tap.low)} to ${threeDigits(tap.high)} ${scaleUnit(tap.scale)}, typically ${threeDigits(tap.typical)}`
@@ -186,7 +189,7 @@ export function planDocument(plan: Plan, { tap, version, units }: PlanContext): 
       {
         ul: [
           `Feed at ${tapName}: ${feed}.`,
-          `Work of a usual week: ${parts}. Peak flow ${peak.text} ${peak.unit}${fill ? `, from a tank filled ahead at ${fill.text} ${fill.unit}` : ""}.`,
+          `Work of a usual week: ${parts}. Peak flow ${peak.text} ${peak.unit}${fill ? `, from a tank filled ahead at ${fill.text} ${fill.unit}` : ""}.${twoMembranes ? " A second membrane works on the waste of the first." : ""}`,
           `Changed at ${threeDigits(work.limit.value)} ${scaleUnit(work.limit.scale)}, counted ${work.until === "meter" ? "to what a meter shows" : "to the first leak of anything, carbon dioxide and silica too"}.`,
           `Ranges are corners: most work with the hardest water, least work with the softest. Prices are in ${currency} as they stood that day, each rounded to whole ones.`,
         ],

@@ -52,6 +52,7 @@ export interface TypedWork {
   readonly supply: string;
   readonly needed: string;
   /** What stands before the resin, each an assumption until it is changed. */
+  readonly membranes: "one" | "two";
   readonly recovery: string;
   readonly rejection: string;
   readonly ratedFlow: string;
@@ -159,9 +160,10 @@ export function startOfUse(
 
 /** The stages before the resin as they would be typed. */
 export const typedSetup = (
-  { rated, recovery, boostedPressure, aerationHours, batch }: BeforeSetup,
+  { rated, recovery, secondMembrane, boostedPressure, aerationHours, batch }: BeforeSetup,
   units: Units,
-): Pick<TypedWork, "recovery" | "rejection" | "ratedFlow" | "boosted" | "airHours" | "barrel"> => ({
+): Pick<TypedWork, "membranes" | "recovery" | "rejection" | "ratedFlow" | "boosted" | "airHours" | "barrel"> => ({
+  membranes: secondMembrane ? "two" : "one",
   recovery: text(100 * recovery),
   rejection: text(100 * rated.rejection),
   ratedFlow: text(toShown("flow", rated.flow, units)),
@@ -271,6 +273,7 @@ function setupOf(typed: TypedWork, reader: Reader, units: Units): Partial<Before
   if ((Object.keys(same) as (keyof typeof same)[]).every((name) => typed[name] === same[name])) return filled;
   return {
     ...filled,
+    ...(typed.membranes === "two" ? { secondMembrane: true } : {}),
     recovery: reader.number("recovery", typed.recovery, { ...PERCENT, name: "The recovery", to: 95 }) / 100,
     rated: {
       ...BEFORE_ASSUMPTIONS.rated,

@@ -7,7 +7,16 @@ import { WATER_UNCERTAINTY, type WaterQuality } from "../ledger/water-used";
 import { lifeFigures, workOutLife } from "../life/life";
 import { NORMAL_90 } from "../numerics/quantile";
 import { behind, type BehindBefore } from "../plan/before";
-import { guardFill, pumpHours, purchaseOf, resinPrice, vesselsToBuy, type YearlyCost } from "../plan/cost";
+import {
+  guardFill,
+  membranesIn,
+  pumpHours,
+  purchaseOf,
+  resinPrice,
+  secondMembranePrice,
+  vesselsToBuy,
+  type YearlyCost,
+} from "../plan/cost";
 import { weeklyLitres, type DemandItem } from "../plan/demand";
 import { litresStanding } from "../plan/standing-in-use";
 import { meterFactor, optionBed, optionLifeInput, type OptionFigures, type PlanQuestion } from "../plan/figures";
@@ -99,10 +108,10 @@ class Working {
   }
 
   get wasteRatio(): ExplanationInput {
-    const { recovery } = this.question.setup;
+    const { recovery, secondMembrane } = this.question.setup;
     return given(
       "r",
-      `Waste for each litre, recovery ${recovery}`,
+      `Waste for each litre, recovery ${recovery}${secondMembrane ? ", two in a row" : ""}`,
       this.ways.wasteRatio,
       "L/L",
       "the membrane's setting",
@@ -289,12 +298,13 @@ function explainAmounts(work: Working): Pick<OptionExplanations, "resin" | "wate
 }
 
 function consumablesBill(work: Working): Explanation {
-  const { prices } = work.question;
+  const { prices, setup } = work.question;
+  const two = membranesIn(work.option.spec, setup) > 1;
   return work.money(
     "Membrane and prefilters of a year",
     work.option.cost.consumables,
-    "f + m / y",
-    "prefilters of a year and a membrane spread over its life",
+    two ? "f + 2 × m / y" : "f + m / y",
+    `prefilters of a year and ${two ? "two membranes" : "a membrane"} spread over ${two ? "their" : "its"} life`,
     [
       work.price("f", "Prefilters", prices.prefiltersPerYear, " a year"),
       work.price("m", "A membrane", prices.membrane),
@@ -305,17 +315,18 @@ function consumablesBill(work: Working): Explanation {
 
 function explainPurchase(work: Working): Explanation {
   const { option, question, ways } = work;
-  const { prices } = question;
+  const { prices, setup } = question;
   const { spec } = option;
+  const second = membranesIn(spec, setup) > 1 ? secondMembranePrice(prices) : 0;
   const membrane = hasMembrane(spec.before) ? prices.membraneUnit : 0;
   const pump = isBoosted(spec.before) ? prices.boosterPump : 0;
   const barrel = isAerated(spec.before) ? prices.aerator : ways.buysTank ? prices.madeWaterTank : 0;
   const own = spec.vessel.own === true;
   return sum({
     name: "To buy",
-    value: purchaseOf(spec, ways.buysTank, prices),
+    value: purchaseOf(spec, setup, ways.buysTank, prices),
     unit: work.words.currency,
-    formula: "n × (a + b × G) + M + P + T + F",
+    formula: "n × (a + b × G) + M + S + P + T + F",
     words: "vessels, what stands before them, and the resin of a guard",
     inputs: [
       given("n", "Vessels to buy", vesselsToBuy(spec), "", own ? "one is yours" : "the train"),
@@ -323,6 +334,7 @@ function explainPurchase(work: Working): Explanation {
       work.price("b", "A litre of vessel", prices.vesselPerLitre, "/L"),
       given("G", "Vessel inside", spec.vessel.grossVolume, "L", "its size"),
       work.price("M", "Membrane unit", membrane),
+      work.price("S", "Second membrane, in a housing like a vessel's fittings", second),
       work.price("P", "Booster pump", pump),
       work.price("T", isAerated(spec.before) ? "Aerated barrel" : "Tank for made water, with its pump", barrel),
       work.price("F", "First filling of the guard", guardFill(spec, prices)),

@@ -1,4 +1,5 @@
 import { membrane, type RatedMembrane } from "../membrane/membrane";
+import { twoInARow } from "../membrane/two-in-a-row";
 import { checkRanges, RANGES } from "../ranges";
 import { succeed, within, type Result } from "../result";
 import { aerate } from "../water/aeration";
@@ -9,8 +10,10 @@ import { hasMembrane, isAerated, isBoosted, type Before } from "./options";
 export interface BeforeSetup {
   /** The membrane by its maker's test. */
   readonly rated: RatedMembrane;
-  /** Share of the water that becomes product. */
+  /** Share of the water that becomes product; with two membranes of what reaches the second. */
   readonly recovery: number;
+  /** A second membrane like the first works on what that one wastes. */
+  readonly secondMembrane?: boolean;
   /** kPa on the membrane from the tap while running, and with a booster pump. */
   readonly tapPressure: number;
   readonly boostedPressure: number;
@@ -54,7 +57,8 @@ function behindMembrane(
 ): Result<{ readonly water: Water; readonly flow: number; readonly wasteRatio: number }> {
   const pressure = isBoosted(before) ? setup.boostedPressure : setup.tapPressure;
   const temperature = water.temperature ?? DEFAULT_TEMPERATURE;
-  const made = membrane({ feed: { ec25, temperature, pressure }, recovery: setup.recovery, rated: setup.rated });
+  const make = setup.secondMembrane ? twoInARow : membrane;
+  const made = make({ feed: { ec25, temperature, pressure }, recovery: setup.recovery, rated: setup.rated });
   if (!made.ok) return made;
   const passage = made.value.ec25 / ec25;
   return succeed({

@@ -41,12 +41,20 @@ export const resinPrice = ({ grade, supply }: OptionSpec, prices: Prices): numbe
 export const guardFill = (spec: OptionSpec, prices: Prices): number =>
   spec.train === "lead-lag" ? resinIn(spec.vessel) * resinPrice(spec, prices) : 0;
 
+/** Membranes that an option works with. */
+export const membranesIn = ({ before }: Pick<OptionSpec, "before">, { secondMembrane }: BeforeSetup): number =>
+  hasMembrane(before) ? (secondMembrane ? 2 : 1) : 0;
+
+/** Money for a second membrane: the membrane, and a housing at the price of a vessel's fittings. */
+export const secondMembranePrice = ({ membrane, vesselBase }: Prices): number => membrane + vesselBase;
+
 /** Money to buy what an option needs; a vessel the user has costs nothing. */
-export function purchaseOf(spec: OptionSpec, buysTank: boolean, prices: Prices): number {
+export function purchaseOf(spec: OptionSpec, setup: BeforeSetup, buysTank: boolean, prices: Prices): number {
   const { vessel, before } = spec;
   return (
     vesselsToBuy(spec) * (prices.vesselBase + prices.vesselPerLitre * vessel.grossVolume) +
     (hasMembrane(before) ? prices.membraneUnit : 0) +
+    (membranesIn(spec, setup) > 1 ? secondMembranePrice(prices) : 0) +
     (isBoosted(before) ? prices.boosterPump : 0) +
     (isAerated(before) ? prices.aerator : 0) +
     (buysTank ? prices.madeWaterTank : 0) +
@@ -110,8 +118,10 @@ export function yearlyCost(question: CostQuestion, litresPerYear: number, litres
     water: ((litresPerYear + wasteLitres) * prices.water) / 1000,
     waste: (wasteLitres * prices.waste) / 1000,
     energy: energyOf(hours) * prices.power,
-    consumables: hasMembrane(spec.before) ? prices.prefiltersPerYear + prices.membrane / prices.membraneYears : 0,
-    purchase: purchaseOf(spec, ways.buysTank, prices) / prices.years,
+    consumables: hasMembrane(spec.before)
+      ? prices.prefiltersPerYear + (membranesIn(spec, setup) * prices.membrane) / prices.membraneYears
+      : 0,
+    purchase: purchaseOf(spec, setup, ways.buysTank, prices) / prices.years,
   };
   return { ...parts, total: Object.values(parts).reduce((sum, part) => sum + part, 0) };
 }

@@ -320,7 +320,7 @@ export function optionFigures(
     ...inTheVessel(spec, bed.value, bedAsked.flow),
     weight: weight.value.kilograms,
     twoPeople: weight.value.kilograms > liftLimit,
-    purchase: purchaseOf(spec, ways?.buysTank ?? false, prices),
+    purchase: purchaseOf(spec, question.setup, ways?.buysTank ?? false, prices),
     ...money,
     minutesPerYear: minutesOf(spec, question, money.refillsPerYear),
     ...amountsOf(spec, question, money.refillsPerYear, ways),

@@ -126,7 +126,7 @@ const BEFORE_RANGES = {
   batch: { ...RANGES.litres, above: 0, name: "The barrel" },
 };
 
-function checkSetup({ rated, ...rest }: Partial<BeforeSetup>): Result<true> {
+function checkSetup({ rated, secondMembrane: _, ...rest }: Partial<BeforeSetup>): Result<true> {
   const checked = within("before", checkRanges(rest, BEFORE_RANGES));
   return checked.ok && rated ? within("before.rated", checkRated(rated)) : checked;
 }

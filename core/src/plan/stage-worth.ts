@@ -1,12 +1,12 @@
 import { fail, finite, within, type Result } from "../result";
-import type { YearlyCost } from "./cost";
+import { membranesIn, type YearlyCost } from "./cost";
 import { beforeWith, type Addition, type OptionSpec } from "./options";
 import { scenario, type ScenarioAnswer } from "./scenario";
 import { planQuestion, type SizeInput } from "./size";
 
 /** An addition against the resin it saves, money of a year. */
 export interface StageWorth {
-  readonly addition: Addition;
+  readonly addition: Addition | "second-membrane";
   readonly without: ScenarioAnswer;
   readonly with: ScenarioAnswer;
   /** What each part changes; below 0 is saved. The parts add up to the total. */
@@ -30,8 +30,8 @@ export function costChange(from: YearlyCost, to: YearlyCost): YearlyCost {
 }
 
 /**
- * What a membrane, a booster pump or a degassing barrel would save and cost in a year on top of an option: the resin bill
- * against purchase, power, waste and bother.
+ * What a membrane, a booster pump, a degassing barrel or a second membrane would save and cost in a year on top of an
+ * option: the bill of resin and water against purchase, power, waste and bother.
  *
  * @returns only the additions that the option hasn't got and that can do the work
  * @example stageWorth({ work, option }).value.find(({ addition }) => addition === "booster").saves // 30.9
@@ -42,26 +42,26 @@ export function stageWorth({ work, option }: StageWorthInput): Result<readonly S
   const without = scenario(option, question.value);
   if (!without.ok) return fail(without.fault.code, without.fault.message, "option");
   const found: StageWorth[] = [];
+  const weigh = (addition: StageWorth["addition"], changed: Result<ScenarioAnswer> | undefined) => {
+    if (!changed?.ok) return;
+    const change = costChange(without.value.cost, changed.value.cost);
+    const saves = -change.total;
+    found.push({ addition, without: without.value, with: changed.value, change, saves, pays: saves > 0 });
+  };
   for (const addition of ["membrane", "booster", "aeration"] as const) {
     const before = beforeWith(option.before, addition);
-    const changed = before && scenario({ ...option, before }, question.value);
-    if (!changed?.ok) continue;
-    const change = costChange(without.value.cost, changed.value.cost);
-    found.push({
-      addition,
-      without: without.value,
-      with: changed.value,
-      change,
-      saves: -change.total,
-      pays: change.total < 0,
-    });
+    weigh(addition, before && scenario({ ...option, before }, question.value));
   }
+  const { setup } = question.value;
+  if (membranesIn(option, setup) === 1)
+    weigh("second-membrane", scenario(option, { ...question.value, setup: { ...setup, secondMembrane: true } }));
   return finite(found);
 }
 
-/** `a membrane`, `a booster pump`, `a degassing barrel`. */
-export const ADDITION_WORDS: Readonly<Record<Addition, string>> = {
+/** `a membrane`, `a booster pump`, `a degassing barrel`, `a second membrane on its waste`. */
+export const ADDITION_WORDS: Readonly<Record<StageWorth["addition"], string>> = {
   membrane: "a membrane",
   booster: "a booster pump",
   aeration: "a degassing barrel",
+  "second-membrane": "a second membrane on its waste",
 };
