@@ -99,9 +99,13 @@ describe("an option's card", () => {
   test("says that the resin only polishes where the membrane's water is within the limit", () => {
     const { unmount } = inApp(card(behindRo));
     expect(screen.getByTestId("polishes").textContent).toMatch(/within your limit already/);
+    fireEvent.click(screen.getByRole("button", { name: "Every figure" }));
+    expect(screen.getByTestId("option-details").textContent).toMatch(/Waste water a year.*Power a year.*chlorine/);
     unmount();
     inApp(card(tank));
     expect(screen.queryByTestId("polishes")).toBeNull();
+    fireEvent.click(screen.getByRole("button", { name: "Every figure" }));
+    expect(screen.getByTestId("option-details").textContent).not.toMatch(/Waste water a year|chlorine/);
   });
 
   test("can be pinned and kept, and says which it is", () => {

@@ -6,7 +6,7 @@ import {
   type RankedOption,
   type SizeInput,
 } from "@winter-bead/core";
-import { explainOption, planQuestion } from "@winter-bead/core/src/sizing";
+import { explainOption, hasMembrane, planQuestion } from "@winter-bead/core/src/sizing";
 import { useMemo, useState, type ReactNode } from "react";
 import { Card, Caution, Pressable, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
@@ -115,7 +115,13 @@ function Details(props: DetailProps) {
       <TwoLives {...props} />
       {option.spec.supply === "bag" ? <Small>Buy what a season takes: opened resin ages.</Small> : null}
       <Small>Ranges are corners: least work with the softest water, most work with the hardest.</Small>
-      <Small>{`The ${option.endsFirst} beads end it. ${option.spec.before.includes("membrane") ? `The membrane wastes ${litres(option.wastePerYear, units)} a year, which can serve a garden.` : ""}`}</Small>
+      <Small>{`The ${option.endsFirst} beads end it.`}</Small>
+      {hasMembrane(option.spec.before) ? (
+        <Small>
+          The membrane’s waste can serve a garden. Before it stand a sediment cartridge for rust and sand, and carbon
+          for chlorine or chloramine, which harm it.
+        </Small>
+      ) : null}
     </View>
   );
 }
