@@ -147,7 +147,7 @@ function HabitRow({ habit, place, most, basis, work }: HabitRowProps) {
   const moneyWords = habit.outOfReachNow
     ? "the whole charge"
     : habit.money < -0.5
-      ? `costs ${wholeMoney(-habit.money, prices.currency)} a year`
+      ? `${habit.name === "upright" ? "purer water, for" : "costs"} ${wholeMoney(-habit.money, prices.currency)} a year`
       : `${wholeMoney(Math.max(0, habit.money), prices.currency)} a year`;
   return (
     <View testID="habit" gap={2} paddingVertical="$2" borderTopColor="$line" borderTopWidth={1}>
@@ -169,7 +169,7 @@ function HabitRow({ habit, place, most, basis, work }: HabitRowProps) {
           <Body textDecorationLine="underline">
             {habit.litres > 0
               ? `${litres(habit.litres, units)} of life spared a year`
-              : `no life spared; the reading is higher from the first litre`}
+              : "No life spared: what goes past the beads loads none, but reads high from the first litre"}
           </Body>
         </Explained>
       )}
