@@ -21,6 +21,13 @@ test("from the work to a ranked choice, its cost adding up part by part, each pa
   expect(first(await best.getByTestId("option-cost").innerText())).toBe(total);
   await expect(best.getByTestId("option-lives")).toContainText("carbon dioxide and silica lie between");
   const details = best.getByTestId("option-details");
+  await details.getByTestId("option-ends").click();
+  const ends = numbersIn(await best.getByTestId("option-range").innerText());
+  for (const [called, end] of [
+    ["least", ends[0]],
+    ["most", ends[1]],
+  ] as const)
+    await expect(details).toContainText(`A year, ${called}€${end!.toLocaleString("en-US")}`);
   for (let line = details.getByRole("button", { name: /: why$/, expanded: false }); (await line.count()) > 0;)
     await line.first().click();
   await openAll(details);

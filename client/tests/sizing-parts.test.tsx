@@ -75,9 +75,10 @@ describe("an option's card", () => {
     const amounts = lines.map((line) => Number(/€([\d,]+)/.exec(line.textContent!)![1]!.replaceAll(",", "")));
     const total = amounts.pop()!;
     expect(Math.abs(amounts.reduce((sum, each) => sum + each, 0) - total)).toBeLessThanOrEqual(amounts.length);
+    fireEvent.click(within(details).getByTestId("option-ends"));
     for (const line of within(details).getAllByRole("button", { name: /: why$/ })) fireEvent.click(line);
     const workings = within(details).getAllByTestId("working");
-    expect(workings.length).toBeGreaterThan(12);
+    expect(workings.length).toBeGreaterThan(24);
     for (const working of workings) {
       const text = (id: string, of: Element = working) =>
         of.querySelector<HTMLElement>(`[data-testid="${id}"]`)!.textContent!;

@@ -23,4 +23,5 @@ export * from "./plan/option-schools";
 export * from "./plan/alternatives";
 export * from "./plan/outcome";
 export * from "./explain/explain-plan";
+export * from "./explain/explain-ends";
 export * from "./explain/explain-comparisons";

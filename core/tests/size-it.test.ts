@@ -27,6 +27,7 @@ import {
   explainDemandSpread,
   explainHabit,
   explainOnlyBelow,
+  explainEnds,
   explainOption,
   explainOutcome,
   explainSaving,
@@ -480,6 +481,18 @@ describe("every number explains itself", () => {
         expect(figures.cost.water).toBeCloseTo((figures.waterPerYear * prices.water) / 1000, 6);
         expect(rest.pressure.value).toBeCloseTo(figures.pressureLoss, 6);
         expect(rest.daysBusiest.value).toBeCloseTo(figures.daysBusiest.typical, 6);
+        if (figures.litres.low <= 0) return;
+        const { litres, daysBusiest, daysQuietest, cost } = unwrap(explainEnds(figures, question, euro));
+        for (const [ends, range] of [
+          [litres, figures.litres],
+          [daysBusiest, figures.daysBusiest],
+          [daysQuietest, figures.daysQuietest],
+          [cost, figures.costRange],
+        ] as const)
+          for (const end of ["low", "high"] as const) {
+            expectTrue(ends[end]);
+            expect(ends[end].value / range[end]).toBeCloseTo(1, 9);
+          }
       }),
       { numRuns: 150 },
     );

@@ -6,13 +6,14 @@ import {
   type RankedOption,
   type SizeInput,
 } from "@winter-bead/core";
-import { explainOption, hasMembrane, planQuestion } from "@winter-bead/core/src/sizing";
+import { explainEnds, explainOption, hasMembrane, planQuestion } from "@winter-bead/core/src/sizing";
 import { useMemo, useState, type ReactNode } from "react";
 import { Card, Caution, Pressable, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { litres, litresRange, shown, threeDigits, type Units } from "../../ui/format";
 import { Big, Body, Small, Strong } from "../../ui/words";
 import { COST_PARTS } from "./cost-parts";
+import { More } from "./More";
 import { days, daysRange, minutesInWords, money, moneyRange, perThousand, thousandOf, wholeMoney } from "./money";
 import type { CrewPrices } from "./usePrices";
 
@@ -114,7 +115,9 @@ function Details(props: DetailProps) {
       </View>
       <TwoLives {...props} />
       {option.spec.supply === "bag" ? <Small>Buy what a season takes: opened resin ages.</Small> : null}
-      <Small>Ranges are corners: least work with the softest water, most work with the hardest.</Small>
+      <More label="The ends of the ranges" testID="option-ends">
+        <RangeEnds {...props} />
+      </More>
       <Small>{`The ${option.endsFirst} beads end it.`}</Small>
       {hasMembrane(option.spec.before) ? (
         <Small>
@@ -122,6 +125,33 @@ function Details(props: DetailProps) {
           for chlorine or chloramine, which harm it.
         </Small>
       ) : null}
+    </View>
+  );
+}
+
+/** Both ends of every range, each with its working. */
+function RangeEnds({ option, work, prices, units }: DetailProps) {
+  const ends = useMemo(() => {
+    const question = planQuestion(work);
+    const explained = question.ok ? explainEnds(option, question.value, prices) : undefined;
+    return explained?.ok ? explained.value : undefined;
+  }, [option, work, prices]);
+  const { litres: charge, daysBusiest, daysQuietest, costRange } = option;
+  const lines = (["low", "high"] as const).flatMap((end) => {
+    const called = end === "low" ? "least" : "most";
+    return [
+      [`Water of one refill, ${called}`, litres(charge[end], units), ends?.litres[end]],
+      [`Days, busiest month, ${called}`, days(daysBusiest[end]), ends?.daysBusiest[end]],
+      [`Days, quietest month, ${called}`, days(daysQuietest[end]), ends?.daysQuietest[end]],
+      [`A year, ${called}`, wholeMoney(costRange[end], prices.currency), ends?.cost[end]],
+    ] as const;
+  });
+  return (
+    <View>
+      <Small>They are corners: least work with the softest water, most work with the hardest.</Small>
+      {lines.map(([name, value, why]) => (
+        <FactLine key={name} name={name} value={value} because={why} />
+      ))}
     </View>
   );
 }
@@ -159,7 +189,7 @@ export function OptionCard({ first = false, pinned, onPin, onKeep, ...props }: O
           >
             {wholeMoney(option.cost.total, currency)}
           </Big>
-          <Body>{`a year (${moneyRange(option.costRange.low, option.costRange.high, currency)})${perJob}`}</Body>
+          <Body testID="option-range">{`a year (${moneyRange(option.costRange.low, option.costRange.high, currency)})${perJob}`}</Body>
         </View>
       </Pressable>
       <Body testID="option-days">

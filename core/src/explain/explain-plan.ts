@@ -72,7 +72,7 @@ const sum = (base: Omit<Explanation, "school" | "source">): Explanation => ({
 });
 
 /** One option with all that its workings rest on. */
-class Working {
+export class Working {
   readonly ways: BehindBefore;
   readonly filled: number;
 
@@ -342,7 +342,7 @@ function explainPurchase(work: Working): Explanation {
   });
 }
 
-function explainParts(work: Working): Partial<Record<CostPart, Explanation>> {
+export function explainParts(work: Working): Partial<Record<CostPart, Explanation>> {
   const { option, question, words } = work;
   const { cost } = option;
   const [water, waste] = waterBills(work);
@@ -374,7 +374,7 @@ const PART_SYMBOLS: Readonly<Record<CostPart, string>> = {
   purchase: "P",
 };
 
-function explainTotal(work: Working, parts: Partial<Record<CostPart, Explanation>>): Explanation {
+export function explainTotal(work: Working, parts: Partial<Record<CostPart, Explanation>>): Explanation {
   const used = Object.entries(parts) as [CostPart, Explanation][];
   return work.money(
     "Cost of a year",
@@ -388,7 +388,7 @@ function explainTotal(work: Working, parts: Partial<Record<CostPart, Explanation
 }
 
 /** Litres of one refill: of one vessel, of all that are filled, until what counts. */
-function explainLitres(work: Working): Result<Explanation> {
+export function explainLitres(work: Working): Result<Explanation> {
   const { option, question, ways, filled } = work;
   const asked = optionLifeInput(option.spec, ways, question);
   const life = explainLife(asked);
