@@ -24,7 +24,7 @@ import { useTapWaters } from "../water/useTapWaters";
 import { emptyClaim, parseClaims, startClaims, type TypedClaim, type TypedClaims } from "./claims-values";
 import { money, perThousand, thousandOf } from "./money";
 import { NoTap, SizeScreen } from "./SizeScreen";
-import { usePrices, type CrewPrices } from "./usePrices";
+import { usePrices, usePricesPending, type CrewPrices } from "./usePrices";
 import { watersOf } from "./work-values";
 import { resinByWeight } from "./work-words";
 
@@ -184,8 +184,10 @@ export function ClaimsScreen() {
   const prices = usePrices();
   const initial = useMemo(() => startClaims(units), [units]);
   const [typed, patch] = useDraft<TypedClaims>(`claims:${units}`, initial);
-  const { waters, pending } = useTapWaters();
-  const water = waters.find(({ tap }) => tap.id === typed.tapId) ?? waters[0];
+  const { waters, pending: watersPending } = useTapWaters();
+  const pricesPending = usePricesPending();
+  const pending = watersPending || pricesPending;
+  const water = pending ? undefined : (waters.find(({ tap }) => tap.id === typed.tapId) ?? waters[0]);
   if (!water)
     return (
       <SizeScreen title="Claims on one footing">

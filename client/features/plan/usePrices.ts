@@ -13,6 +13,9 @@ export interface CrewPrices extends PriceWords {
   readonly list: Kept<"price-lists"> | undefined;
 }
 
+/** Until this is over nobody knows whether the crew has prices of its own. */
+export const usePricesPending = (): boolean => useRecords("price-lists").pending;
+
 /** The crew's prices, else the dated defaults, which are assumptions and say so. */
 export function usePrices(): CrewPrices {
   const { records } = useRecords("price-lists");

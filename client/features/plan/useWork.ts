@@ -6,7 +6,7 @@ import { useRecords } from "../../data/store";
 import type { Units } from "../../ui/format";
 import type { TapWater } from "../water/tap-water";
 import { useTapWaters } from "../water/useTapWaters";
-import { usePrices, type CrewPrices } from "./usePrices";
+import { usePrices, usePricesPending, type CrewPrices } from "./usePrices";
 import { parseWork, startWork, watersOf, type ParsedWork, type TypedWork } from "./work-values";
 
 const MOST_OWN = 20;
@@ -31,10 +31,13 @@ export function useWork(): Work {
   const { units } = useSettings();
   const initial = useMemo(() => startWork(units), [units]);
   const [typed, patch] = useDraft<TypedWork>(`sizing:${units}`, initial);
-  const { waters, pending } = useTapWaters();
-  const { records: vessels } = useRecords("vessels");
+  const { waters, pending: watersPending } = useTapWaters();
+  const { records: vessels, pending: vesselsPending } = useRecords("vessels");
   const prices = usePrices();
-  const { records: rigs } = useRecords("rigs");
+  const pricesPending = usePricesPending();
+  const { records: rigs, pending: rigsPending } = useRecords("rigs");
+  // An answer with half of the facts would jump when the others come.
+  const pending = watersPending || vesselsPending || pricesPending || rigsPending;
   const own = useMemo(() => {
     const elsewhere = new Set(
       rigs
@@ -46,7 +49,7 @@ export function useWork(): Work {
       .slice(0, MOST_OWN)
       .map(sizeOf);
   }, [vessels, rigs, typed.use]);
-  const water = waters.find(({ tap }) => tap.id === typed.tapId) ?? waters[0];
+  const water = pending ? undefined : (waters.find(({ tap }) => tap.id === typed.tapId) ?? waters[0]);
   const parsed = useMemo(
     () =>
       water

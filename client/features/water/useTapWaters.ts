@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { useRecords } from "../../data/store";
 import { tapWater, type TapWater } from "./tap-water";
 
-/** The water of every tap, from all that was read and reported of it. */
+/** The water of every tap, from all that was read and reported of it; pending until all of that is here. */
 export function useTapWaters(): { readonly waters: readonly TapWater[]; readonly pending: boolean } {
   const taps = useRecords("taps");
   const visits = useRecords("visits");
@@ -18,5 +18,5 @@ export function useTapWaters(): { readonly waters: readonly TapWater[]; readonly
     };
     return taps.records.map((tap) => tapWater(tap, facts));
   }, [taps.records, visits.records, tests.records, reports.records, meters.records]);
-  return { waters, pending: taps.pending };
+  return { waters, pending: [taps, visits, tests, reports, meters].some(({ pending }) => pending) };
 }
