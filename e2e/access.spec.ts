@@ -39,3 +39,14 @@ test("every key, field and way on is at least 44 px tall where a glove must hit 
     ]);
   }
 });
+
+test("a field has one mark of focus, that of its box", async ({ page, demo }) => {
+  await page.goto(`${demo.url}/size/vessel`);
+  const input = page.getByTestId("work-peakFlow");
+  const box = input.locator("xpath=..");
+  const border = () => box.evaluate((node) => getComputedStyle(node).borderTopColor);
+  const before = await border();
+  await input.focus();
+  await expect.poll(border).not.toBe(before);
+  expect(await input.evaluate((node) => getComputedStyle(node).outlineStyle)).toBe("none");
+});

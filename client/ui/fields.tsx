@@ -75,6 +75,7 @@ function Field({
           padding={0}
           height={46}
           outlineWidth={0}
+          focusVisibleStyle={{ outlineWidth: 0, outlineStyle: "none" }}
         />
       </View>
     </View>
