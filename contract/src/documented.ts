@@ -66,12 +66,12 @@ export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
     example: { water: tapWater(160), capacity: { grade: "virgin" }, bed, limit: work.limit },
   },
   "life-range": {
-    about: "As life, for a low, a typical and a high feed; `low` is the pessimistic end.",
+    about: "As life, for a low, a typical and a high feed; typical is the typical feed's own answer, low and high are the least and the greatest of the three.",
     example: { waters, capacity: { grade: "virgin" }, bed, limit: work.limit },
   },
   degas: {
     about:
-      "First-order gas transfer (Lewis and Whitman 1924). co2 in mg/L, saved as the share of the carbon dioxide that is gone; air (0.6 mg/L) and rate (a planning assumption, per h) may be given.",
+      "First-order gas transfer (Lewis and Whitman 1924). co2 in mg/L, saved as the share of the carbon dioxide that is gone; air (0.6 mg/L) may be given, and either rate (0.5 per h, a planning assumption) or what the pump does: airFlow (L/min), volume (L) and temperature (°C, 15), by Henry's constant of Plummer and Busenberg 1982.",
     example: { co2: 12.9, hours: 8 },
   },
   composition: {
@@ -165,7 +165,7 @@ export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
   },
   depletion: {
     about:
-      "Simulated futures over your own weekdays, Monday first: the dates by which one, five and nine in ten of them are used up. capacityLeft in meq, daily in L, load in meq/L. The same seed gives the same dates.",
+      "Simulated futures over your own weekdays, Monday first: the dates by which one, five and nine in ten of them are used up. capacityLeft in meq, daily in L, load in meq/L. The same seed gives the same dates. A future ends at five years: a late date there means then or later.",
     example: {
       capacityLeft: { median: 5200, low: 4100, high: 6300 },
       daily: [weekday, weekday, weekday, weekday, weekday, restDay, restDay],

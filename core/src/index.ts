@@ -32,6 +32,7 @@ export * from "./column/two-lives";
 export * from "./membrane/membrane";
 export * from "./membrane/trend";
 export * from "./membrane/wear";
+export type * from "./membrane/creep";
 export * from "./diagnosis/diagnosis";
 export * from "./lookback/compare";
 export type * from "./plan/demand";
@@ -74,6 +75,3 @@ export * from "./explain/explain-membrane";
 export * from "./explain/explain-standing";
 export type * from "./explain/explain-plan";
 export type * from "./explain/explain-comparisons";
-
-// `membrane/creep` is imported by its own path: it brings an optimizer along that a first page should not pay for.
-export type { CreepAnswer, CreepInput } from "./membrane/creep";

@@ -38,6 +38,8 @@ export const RANGES = {
   bypass: { name: "The bypass share", unit: "", from: 0, below: 1 },
   factor: { name: "The factor", unit: "", above: 0, to: 1.5 },
   rate: { name: "The aeration rate", unit: "per hour", from: 0, to: 1_000 },
+  airFlow: { name: "The air of the pump", unit: "L/min", above: 0, to: 1_000 },
+  barrel: { name: "The water in the barrel", unit: "L", above: 0, to: 100_000 },
   hours: { name: "The aeration time", unit: "h", from: 0, to: 10_000 },
   months: { name: "The time", unit: "months", from: 0, to: 1_200 },
   meq: { name: "The capacity left", unit: "meq", above: 0, to: 1e9 },
@@ -56,7 +58,7 @@ export const RANGES = {
   ratedRecovery: { name: "The membrane's rated recovery", unit: "", from: 0, to: 0.95 },
   rejection: { name: "The rejection", unit: "", above: 0, below: 1 },
   seconds: { name: "The time", unit: "s", from: 0, to: 1_000_000 },
-  price: { name: "The price", unit: "in your money", from: 0, to: 1_000_000 },
+  price: { name: "The price", unit: "of your money", from: 0, to: 1_000_000 },
   starts: { name: "The starts a week", unit: "", from: 0, to: 10_000 },
 } as const satisfies Record<string, Range>;
 

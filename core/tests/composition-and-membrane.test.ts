@@ -226,6 +226,47 @@ describe("start-up creep", () => {
     expect(cheaper.divertSeconds! - forwards.divertSeconds!).toBeCloseTo(forwards.tau * Math.LN2, 6);
   });
 
+  test("a first reading two or three τ late still tells the start, with a meter's own noise too", () => {
+    const noise = [1.01, 0.985, 1.02, 0.99, 1.005, 0.98, 1.015, 1];
+    for (const late of [26, 39]) {
+      const readings = times.map((seconds, i) => ({
+        seconds: late + seconds / 4,
+        value: (18 + 240 * Math.exp(-(late + seconds / 4) / 13)) * noise[i]!,
+      }));
+      const found = unwrap(creep({ readings, scale: "ec", flow: 1.4 }));
+      expect(Math.abs(found.floor / 18 - 1)).toBeLessThan(0.03);
+      expect(Math.abs(found.tau / 13 - 1)).toBeLessThan(0.35);
+    }
+  });
+
+  test("any falling set has its curve or a sentence, and a floor is never below nothing", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0.1, max: 5000, noNaN: true }), { minLength: 4, maxLength: 12 }),
+        fc.double({ min: 0.5, max: 500, noNaN: true }),
+        (values, gap) => {
+          const readings = [...values].sort((a, b) => b - a).map((value, i) => ({ seconds: i * gap, value }));
+          const answer = creep({ readings, scale: "ec", flow: 2 });
+          if (Math.max(...values) === Math.min(...values)) return expect(answer.ok).toBe(false);
+          const { initial, floor, fitError } = unwrap(answer);
+          expect(floor).toBeGreaterThanOrEqual(0);
+          expect(initial).toBeGreaterThan(floor);
+          const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+          const flat = Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length);
+          expect(fitError).toBeLessThan(flat);
+        },
+      ),
+      { numRuns: 200 },
+    );
+  });
+
+  test("a straight fall to nearly nothing is fitted with its floor at 0", () => {
+    const readings = [40, 30, 20, 10, 1].map((value, i) => ({ seconds: 60 * i, value }));
+    const found = unwrap(creep({ readings, scale: "ec", flow: 1 }));
+    expect(found.floor).toBe(0);
+    expect(found.initial).toBeCloseTo(42.1, 1);
+  });
+
   test.each([[[60, 40, 20]], [[10, 11, 13, 20]], [[10, 10, 10, 10]]])(
     "%j can't be fitted, and that is said",
     (values) => {

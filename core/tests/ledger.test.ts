@@ -7,6 +7,7 @@ import {
   chargeLedgers,
   depletion,
   depletionDays,
+  LONGEST_DAYS,
   chanceOfRunningOutBefore,
   feedAt,
   loadUsed,
@@ -221,6 +222,25 @@ describe("the date the limit falls", () => {
       }),
       { numRuns: 30 },
     );
+  });
+  test("goes by weeks after the first months and still meets the day", () => {
+    const capacityLeft = { low: 23_400, median: 23_400, high: 23_400 };
+    const exact = unwrap(depletion({ ...steady, capacityLeft }));
+    expect(exact.likely).toBe(addDays("2027-03-01", 46 * 7 + 3));
+    const noisy = { ...steady, capacityLeft, daily: steady.daily.map(({ mean }) => ({ mean, sd: mean / 2 })) };
+    const { early, likely, late } = unwrap(depletion(noisy));
+    const days = (iso: string) => (Date.parse(iso) - Date.parse("2027-03-01")) / 86_400_000;
+    expect(Math.abs(days(likely) - 46.7 * 7)).toBeLessThan(8);
+    expect(days(late) - days(early)).toBeGreaterThan(10);
+    expect(days(late) - days(early)).toBeLessThan(40);
+  });
+  test("ends at five years, whatever comes in", () => {
+    const endless = { low: 1e-9, median: 100, high: 1e9 };
+    const days = unwrap(depletionDays({ ...steady, capacityLeft: endless, paths: 100_000 }));
+    expect(days[days.length - 1]).toBe(LONGEST_DAYS);
+    expect(unwrap(depletion({ ...steady, capacityLeft: endless })).early).toBe("2027-03-01");
+    const never = depletion({ ...steady, capacityLeft: { low: 1e8, median: 1e8, high: 1e8 } });
+    expect(never.ok ? "" : never.fault.message).toContain("more than five years");
   });
   test("is the same for the same seed", () => {
     const wide = { ...steady, capacityLeft: { low: 700, median: 1000, high: 1500 }, seed: 9 };

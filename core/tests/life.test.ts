@@ -181,6 +181,20 @@ describe("a life", () => {
     );
   });
 
+  test("typical is the typical water's own, also where its carbon dioxide makes it the shortest of the three", () => {
+    const asked = {
+      capacity: { grade: "virgin" as const },
+      bed: { volume: 12, diameter: 180, flow: 3 },
+      limit: { value: 10, scale: "nacl" as const },
+    };
+    const water = (value: number, co2: number) => ({ reading: { value, scale: "nacl" as const }, co2 });
+    const waters = { low: water(150, 2), typical: water(155, 40), high: water(160, 2) };
+    const range = unwrap(lifeRange({ ...asked, waters }));
+    expect(range.typical.litres).toBeCloseTo(unwrap(life({ ...asked, water: waters.typical })).litres, 6);
+    expect(range.low.litres).toBe(range.typical.litres);
+    expect(range.high.litres).toBeGreaterThan(range.typical.litres);
+  });
+
   test("of every school stands beside the others with the spread", () => {
     const water = (value: number) => ({ reading: { value, scale: "nacl" as const } });
     const lives = unwrap(

@@ -98,6 +98,29 @@ describe("a feed", () => {
     expect(unwrap(aerate({ co2: 30, hours: 500 })).co2).toBeCloseTo(0.6, 6);
     expect(unwrap(aerate({ co2: 0, hours: 5 })).saved).toBe(0);
   });
+  test("what a barrel is worth rests on its pump, and cold water holds on to its gas", () => {
+    const left = (airFlow: number, temperature = 15) =>
+      unwrap(aerate({ co2: 30, hours: 5, airFlow, volume: 200, temperature })).co2;
+    expect(left(3)).toBeCloseTo(3.0, 1);
+    expect(left(6)).toBeLessThan(left(3) / 2);
+    expect(left(3, 5)).toBeGreaterThan(left(3, 25) + 0.5);
+  });
+  test("a pump half described, or described twice, is asked about", () => {
+    const pathOf = (more: object) => {
+      const answer = aerate({ co2: 20, hours: 2, ...more });
+      return answer.ok ? undefined : answer.fault.path;
+    };
+    expect(pathOf({ airFlow: 3 })).toBe("volume");
+    expect(pathOf({ volume: 200 })).toBe("airFlow");
+    expect(pathOf({ airFlow: 3, volume: 200, rate: 0.4 })).toBe("rate");
+  });
+  test("half an analysis conducts as much as the side it has: there is no charge balance to work from", () => {
+    const half = unwrap(describeWater({ analysis: { cl: 70.906 } }));
+    expect(half.ec25).toBeCloseTo(200, 9);
+    expect(half.cationLoad).toBeCloseTo(2, 9);
+    expect(half.imbalance).toBeUndefined();
+    expect(unwrap(describeWater({ analysis: { cl: 70.906, na: 45.98 } })).ec25).toBeGreaterThan(220);
+  });
 });
 
 describe("resin", () => {

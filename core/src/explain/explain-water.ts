@@ -95,7 +95,7 @@ export function explainAeration(co2: number, hours: number): Explanation {
     inputs: [
       assumed("a", "In balance with air", CO2_IN_BALANCE_WITH_AIR, "mg/L"),
       { symbol: "c", name: "Carbon dioxide before", value: co2, unit: "mg/L", from: "pH and alkalinity" },
-      assumed("k", "Loss in an aerated barrel", AERATION_RATE, "per h"),
+      assumed("k", "Loss in a bubbled barrel, pump unknown", AERATION_RATE, "per h"),
       { symbol: "h", name: "Hours aerated", value: hours, unit: "h", from: "what you chose" },
     ],
     school: "first-order gas transfer",

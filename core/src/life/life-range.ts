@@ -30,10 +30,12 @@ function checkOrder(waters: ThreeOf<Water>): Result<true> {
 }
 
 /**
- * Life as a range: `low` pairs the high feed with the low capacity, and so on, so the ends are corners, not likely values.
+ * Life as a range: the high feed goes with the low capacity, and so on, so the ends are corners, not likely values. Typical
+ * is the typical water's own answer; low and high are the least and the greatest of the three, since carbon dioxide need not
+ * follow conductivity and the saltiest water may well not be the shortest life.
  *
- * @returns three lives without their curves, shortest first
- * @example lifeRange({ waters: { low, typical, high }, capacity: { grade: "regenerated" }, bed, limit }) // 1,697 to 3,268 L
+ * @returns three lives without their curves
+ * @example lifeRange({ waters: { low, typical, high }, capacity: { grade: "regenerated" }, bed, limit }) // 1,358 to 2,614 L
  */
 export function lifeRange(input: LifeRangeInput): Result<ThreeOf<LifeFigures>> {
   const { waters, capacity, capacities, ...rest } = input;
@@ -55,6 +57,7 @@ export function lifeRange(input: LifeRangeInput): Result<ThreeOf<LifeFigures>> {
     if (!answer.ok) return answer;
     figures.push(answer.value);
   }
-  const [low, typical, high] = figures.sort((a, b) => a.litres - b.litres) as [LifeFigures, LifeFigures, LifeFigures];
+  const typical = figures[1]!;
+  const [low, , high] = [...figures].sort((a, b) => a.litres - b.litres) as [LifeFigures, LifeFigures, LifeFigures];
   return succeed({ low, typical, high });
 }

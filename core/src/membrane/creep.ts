@@ -1,5 +1,4 @@
-import { levenbergMarquardt } from "ml-levenberg-marquardt";
-import { checkRanges, RANGES } from "../ranges";
+import { checkRanges, isWithin, RANGES } from "../ranges";
 import { fail, finite, succeed, within, type Result } from "../result";
 import { conductivityAt25, type Scale } from "../water/meter";
 
@@ -44,37 +43,71 @@ interface Curve {
   readonly tau: number;
 }
 
-const at = ({ initial, floor, tau }: Curve, seconds: number) => floor + (initial - floor) * Math.exp(-seconds / tau);
+/** How far below the smallest gap and above the whole span of the readings the time constant is looked for. */
+const REACH = { below: 8, above: 100 } as const;
+const COARSE_STEPS = 160;
+const FINE_STEPS = 60;
 
-/** A start for the fit: the last reading as the floor, the first as the height, the time at which 63 % are gone. */
-function seedOf(seconds: readonly number[], ec: readonly number[]): Curve {
-  const floor = Math.min(...ec);
-  const initial = Math.max(...ec);
-  const reached = ec.findIndex((value) => value - floor <= (initial - floor) / Math.E);
-  const tau = Math.max(seconds[Math.max(1, reached)]! - seconds[0]!, 1e-6 * (1 + seconds[seconds.length - 1]!));
-  return { initial, floor, tau };
+interface Trial extends Curve {
+  /** Sum of squares. */
+  readonly misfit: number;
 }
 
-/** Least squares of all three figures, in units of the seed so that the optimizer sees numbers near 1. */
-function fitCurve(seconds: readonly number[], ec: readonly number[]): Curve {
-  const seed = seedOf(seconds, ec);
-  const height = seed.initial - seed.floor;
-  const { parameterValues } = levenbergMarquardt(
-    { x: seconds.map((t) => t / seed.tau), y: ec.map((value) => value / height) },
-    ([initial, floor, rate]) =>
-      (t) =>
-        floor! + (initial! - floor!) * Math.exp(-t * rate!),
-    {
-      initialValues: [seed.initial / height, seed.floor / height, 1],
-      damping: 1e-2,
-      gradientDifference: 1e-6,
-      centralDifference: true,
-      maxIterations: 500,
-      errorTolerance: 1e-16,
-    },
-  );
-  const [initial, floor, rate] = parameterValues as [number, number, number];
-  return { initial: initial * height, floor: floor * height, tau: seed.tau / rate };
+/** The best floor and height for one time constant, by linear least squares; a floor below 0 is 0. */
+function trialAt(seconds: readonly number[], ec: readonly number[], tau: number): Trial {
+  const first = seconds[0]!;
+  const n = seconds.length;
+  let [sumE, sumY, sumEE, sumEY] = [0, 0, 0, 0];
+  for (let i = 0; i < n; i += 1) {
+    const e = Math.exp((first - seconds[i]!) / tau);
+    const y = ec[i]!;
+    sumE += e;
+    sumY += y;
+    sumEE += e * e;
+    sumEY += e * y;
+  }
+  const spread = n * sumEE - sumE * sumE;
+  const free = spread > 1e-12 * n * sumEE ? (n * sumEY - sumE * sumY) / spread : 0;
+  const floorFree = (sumY - free * sumE) / n;
+  const [floor, height] = floorFree < 0 ? [0, sumEY / sumEE] : [floorFree, free];
+  let misfit = 0;
+  for (let i = 0; i < n; i += 1) misfit += (floor + height * Math.exp((first - seconds[i]!) / tau) - ec[i]!) ** 2;
+  return { initial: floor + height * Math.exp(first / tau), floor, tau, misfit: height > 0 ? misfit : Infinity };
+}
+
+/** The least of a function between two points that bracket it, by golden section (Kiefer 1953). */
+function leastBetween(misfit: (at: number) => number, low: number, high: number): number {
+  const ratio = (Math.sqrt(5) - 1) / 2;
+  let [a, b] = [low, high];
+  let [c, d] = [b - ratio * (b - a), a + ratio * (b - a)];
+  let [fc, fd] = [misfit(c), misfit(d)];
+  for (let step = 0; step < FINE_STEPS; step += 1) {
+    if (fc <= fd) {
+      [b, d, fd] = [d, c, fc];
+      c = b - ratio * (b - a);
+      fc = misfit(c);
+    } else {
+      [a, c, fc] = [c, d, fd];
+      d = a + ratio * (b - a);
+      fd = misfit(d);
+    }
+  }
+  return (a + b) / 2;
+}
+
+/** Least squares of all three figures: one search over the logarithm of τ, coarse and then fine. */
+function fitCurve(seconds: readonly number[], ec: readonly number[]): Trial {
+  const gaps = seconds.slice(1).map((t, i) => t - seconds[i]!);
+  const low = Math.log(Math.min(...gaps.filter((gap) => gap > 0)) / REACH.below);
+  const high = Math.log((seconds[seconds.length - 1]! - seconds[0]!) * REACH.above);
+  const step = (high - low) / COARSE_STEPS;
+  const misfit = (logTau: number) => trialAt(seconds, ec, Math.exp(logTau)).misfit;
+  let best = high;
+  for (let i = 0, least = Infinity; i <= COARSE_STEPS; i += 1) {
+    const found = misfit(low + i * step);
+    if (found < least) [least, best] = [found, low + i * step];
+  }
+  return trialAt(seconds, ec, Math.exp(leastBetween(misfit, best - step, best + step)));
 }
 
 function inTime({ readings, scale }: CreepInput): Result<{ seconds: number[]; ec: number[] }> {
@@ -119,10 +152,11 @@ function checkCreep(input: CreepInput): Result<true> {
 const loadOfStart = (flow: number, { initial, floor, tau }: Curve) => (flow * (initial - floor) * (tau / 60)) / 100;
 
 /**
- * Start-up creep after standing: `EC(t) = floor + (initial - floor) exp(-t/τ)` by least squares (Levenberg 1944, Marquardt
- * 1963), the load it sends to the resin, and how long diverting it to drain pays.
+ * Start-up creep after standing: `EC(t) = floor + (initial - floor) exp(-t/τ)` by least squares, the load it sends to the
+ * resin, and how long diverting it to drain pays. For each τ the best floor and start follow from linear least squares, so
+ * that one search over ln τ finds every fit (variable projection, Golub and Pereyra 1973). The readings may come in any order.
  *
- * @returns a fault for fewer than four readings, or readings that don't fall
+ * @returns a fault for fewer than four readings, readings that don't fall, or that begin too late
  * @example creep({ readings, scale: "nacl", flow: 1.7 }) // floor 18.0 µS/cm, τ 52 s, 2.18 meq a start
  */
 export function creep(input: CreepInput): Result<CreepAnswer> {
@@ -134,12 +168,12 @@ export function creep(input: CreepInput): Result<CreepAnswer> {
   if (!falls(seconds, ec)) return cannotFit("These readings rise or stay level.");
   const curve = fitCurve(seconds, ec);
   const { initial, floor, tau } = curve;
-  if (!(tau > 0 && initial > floor && Number.isFinite(initial - floor + tau)))
-    return cannotFit("These readings don't fall towards a level.");
+  if (!(initial > floor)) return cannotFit("These readings don't fall towards a level.");
+  if (!isWithin(initial, RANGES.observed))
+    return cannotFit("These readings begin too late to tell how high the start was.");
   const { flow, startsPerWeek, pricePerEquivalent, pricePerLitre } = input;
   const loadPerStart = loadOfStart(flow, curve);
   const perMilliequivalent = pricePerEquivalent === undefined ? undefined : pricePerEquivalent / 1000;
-  const squares = seconds.reduce((sum, t, i) => sum + (at(curve, t) - ec[i]!) ** 2, 0);
   return finite({
     initial,
     floor,
@@ -151,7 +185,7 @@ export function creep(input: CreepInput): Result<CreepAnswer> {
     ...(perMilliequivalent === undefined || startsPerWeek === undefined
       ? {}
       : { costPerYear: loadPerStart * startsPerWeek * WEEKS_A_YEAR * perMilliequivalent }),
-    fitError: Math.sqrt(squares / seconds.length),
+    fitError: Math.sqrt(curve.misfit / seconds.length),
   });
 }
 

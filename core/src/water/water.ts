@@ -105,6 +105,17 @@ export function ionsOfAnalysis(analysis: Analysis): Ions {
   };
 }
 
+/**
+ * Conductivity of an analysis, µS/cm: from its ions, or, where a whole side is missing and there is no charge balance, 100
+ * for each meq/L of the side it has.
+ */
+function conductivityOfAnalysis(analysis: Analysis): number {
+  const { cations, anions } = equivalentSums(analysis);
+  return cations === 0 || anions === 0
+    ? CONDUCTIVITY_PER_LOAD * (cations + anions)
+    : conductivityOf(ionsOfAnalysis(analysis));
+}
+
 interface Sides {
   readonly cations: number;
   readonly anions: number;
@@ -199,7 +210,7 @@ export function describeWater(water: Water): Result<WaterAnswer> {
   const measured = water.reading === undefined ? undefined : within("reading", positiveConductivityAt25(water.reading));
   if (measured && !measured.ok) return measured;
 
-  const ec25 = measured?.value ?? conductivityOf(ionsOfAnalysis(analysis ?? {}));
+  const ec25 = measured?.value ?? conductivityOfAnalysis(analysis ?? {});
   const sides: Sides = analysis
     ? sidesOfAnalysis(analysis, measured?.value)
     : { cations: visibleLoad(ec25), anions: visibleLoad(ec25), warnings: [] };
