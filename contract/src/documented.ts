@@ -66,7 +66,8 @@ export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
     example: { water: tapWater(160), capacity: { grade: "virgin" }, bed, limit: work.limit },
   },
   "life-range": {
-    about: "As life, for a low, a typical and a high feed; typical is the typical feed's own answer, low and high are the least and the greatest of the three.",
+    about:
+      "As life, for a low, a typical and a high feed; typical is the typical feed's own answer, low and high are the least and the greatest of the three.",
     example: { waters, capacity: { grade: "virgin" }, bed, limit: work.limit },
   },
   degas: {
