@@ -12,8 +12,8 @@ async function tapNamed(demo: RunningServer, name: string): Promise<string> {
   const { items } = (await demo.request("GET", "/api/v1/taps")).body as { items: Named[] };
   return items.find((tap) => tap.name === name)!.id;
 }
-const setMode = (demo: RunningServer, mode: string) =>
-  fetch(`${demo.supplier}/mode`, { method: "PUT", body: JSON.stringify({ mode }) });
+const setMode = async (demo: RunningServer, mode: string) =>
+  fetch(`${await demo.supplier()}/mode`, { method: "PUT", body: JSON.stringify({ mode }) });
 const field = (page: Page, name: string) => page.getByTestId(`report-${name}`);
 
 test("a reading that does not fit is questioned, kept when it is right, and is there after a reload", async ({

@@ -1,13 +1,10 @@
 // Exports the client into client/dist when its sources changed, adds the service worker and compresses what is served.
 import { execFileSync } from "node:child_process";
-import { createHash } from "node:crypto";
-import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync, renameSync } from "node:fs";
-import { join } from "node:path";
-import { fileURLToPath } from "node:url";
+import { readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { join, relative } from "node:path";
 import { brotliCompressSync, constants, gzipSync } from "node:zlib";
-import { generateSW } from "workbox-build";
+import { filesBelow, isBuilt, markBuilt, root, sourcesHash } from "./sources.mjs";
 
-const root = fileURLToPath(new URL("..", import.meta.url));
 const client = join(root, "client");
 const dist = join(client, "dist");
 const stamp = join(dist, ".sources");
@@ -27,25 +24,11 @@ const FILES = [
   "client/metro.config.js",
   "client/babel.config.js",
   "tools/build-client.mjs",
+  "tools/sources.mjs",
 ];
 
-const filesBelow = (folder) =>
-  readdirSync(folder, { withFileTypes: true }).flatMap((entry) =>
-    entry.isDirectory() ? filesBelow(join(folder, entry.name)) : [join(folder, entry.name)],
-  );
-
-function sourcesHash() {
-  const hash = createHash("sha256");
-  const files = [
-    ...SOURCES.flatMap((folder) => filesBelow(join(root, folder))),
-    ...FILES.map((file) => join(root, file)),
-  ].sort();
-  for (const file of files) hash.update(file.slice(root.length)).update("\0").update(readFileSync(file)).update("\0");
-  return hash.digest("hex");
-}
-
-const hash = sourcesHash();
-if (existsSync(stamp) && readFileSync(stamp, "utf8") === hash) process.exit(0);
+const hash = sourcesHash(SOURCES, FILES);
+if (isBuilt(stamp, hash)) process.exit(0);
 
 console.log("Building the client; the first time takes two minutes or so, later a few seconds.");
 const fresh = join(client, "dist.new");
@@ -56,6 +39,14 @@ execFileSync(join(root, "node_modules/.bin/expo"), ["export", "--platform", "web
   env: { ...process.env, EXPO_OFFLINE: "1", EXPO_NO_TELEMETRY: "1", CI: "1", NODE_ENV: "production" },
 });
 
+/** Every place's address, from the files of its routes: `size/plans/[plan].tsx` is `/size/plans/[plan]`. */
+const places = filesBelow(join(client, "app"))
+  .map((file) => `/${relative(join(client, "app"), file).replace(/\.tsx$/, "")}`)
+  .filter((place) => !/\/[_+]/.test(place))
+  .map((place) => place.replace(/\/index$/, "") || "/");
+writeFileSync(join(fresh, "places.json"), JSON.stringify(places));
+
+const { generateSW } = await import("workbox-build");
 await generateSW({
   globDirectory: fresh,
   globPatterns: ["**/*.{html,js,css,woff2,svg,webmanifest}"],
@@ -76,6 +67,6 @@ for (const file of filesBelow(fresh)) {
   writeFileSync(`${file}.br`, brotliCompressSync(body, { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } }));
   writeFileSync(`${file}.gz`, gzipSync(body, { level: 9 }));
 }
-writeFileSync(join(fresh, ".sources"), hash);
+markBuilt(join(fresh, ".sources"), hash);
 rmSync(dist, { recursive: true, force: true });
 renameSync(fresh, dist);

@@ -27,7 +27,9 @@ need_debian() {
 
 need_node() {
   command -v node >/dev/null || stop "Node.js 20 is not installed."
-  node -e 'process.exit(+process.versions.node.split(".")[0] >= 20 ? 0 : 1)' || stop "Node.js 20 or newer is needed, this is $(node --version)."
+  local version
+  version=$(node --version)
+  case "$version" in v20.* | v2[1-9].* | v[3-9]*) ;; *) stop "Node.js 20 or newer is needed, this is $version." ;; esac
 }
 
 need_postgres() {
@@ -50,5 +52,20 @@ need_packages() {
   printf '%s' "$sum" >"$stamp"
 }
 
-build_server() { node tools/build-server.mjs || stop "the server could not be built; see above."; }
-build_client() { node tools/build-client.mjs || stop "the client could not be built; see above."; }
+# unchanged STAMP SOURCE...: nothing below these is younger than what was built from it.
+unchanged() {
+  local stamp=$1
+  shift
+  [ -f "$stamp" ] && [ -z "$(find "$@" -newer "$stamp" -print -quit)" ]
+}
+
+build_server() {
+  unchanged server/dist/.sources server/src devices/src demo/src contract/src core/src package-lock.json tools ||
+    node tools/build-server.mjs || stop "the server could not be built; see above."
+}
+
+build_client() {
+  unchanged client/dist/.sources client/app client/data client/features client/ui client/public contract/src core/src \
+    client/app.json client/metro.config.js client/babel.config.js package-lock.json tools ||
+    node tools/build-client.mjs || stop "the client could not be built; see above."
+}

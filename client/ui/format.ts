@@ -4,20 +4,23 @@ import type { Settings } from "../data/settings";
 
 export type Units = Settings["units"];
 
+const digitsOf = (most: number) => new Intl.NumberFormat("en-US", { maximumSignificantDigits: most });
+const THREE = digitsOf(3);
+const SEVEN = digitsOf(7);
+
 /** Three significant digits, thousands apart; more would be false precision. @example threeDigits(1672.6) // "1,670" */
 export function threeDigits(value: number): string {
   if (value === 0) return "0";
   const rounded = Number(value.toPrecision(3));
-  return rounded.toLocaleString("en-US", { maximumSignificantDigits: 3 });
+  return THREE.format(rounded);
 }
 
 /** A share in percent, two digits. @example percent(0.0774) // "7.7" */
-export const percent = (share: number) =>
-  Number((100 * share).toPrecision(2)).toLocaleString("en-US", { maximumSignificantDigits: 3 });
+export const percent = (share: number) => THREE.format(Number((100 * share).toPrecision(2)));
 
 /** Enough digits to work the formula again. */
 export const sixDigits = (value: number) =>
-  value === 0 ? "0" : Number(value.toPrecision(7)).toLocaleString("en-US", { maximumSignificantDigits: 7 });
+  value === 0 ? "0" : SEVEN.format(Number(value.toPrecision(7)));
 
 export interface Shown {
   readonly text: string;

@@ -32,7 +32,7 @@ import { bringClaims, crossing, rankHabits, size, stageWorth } from "@winter-bea
 import { creep } from "@winter-bead/core/src/membrane/creep";
 import { z } from "zod";
 import { bed, capacity, reading, water } from "./compute-shapes";
-import { grade, known, numberIn, scale } from "./fields";
+import { date, grade, known, numberIn, scale } from "./fields";
 import { fieldErrorsOf, type FieldError } from "./problem";
 import {
   claimsAnswer,
@@ -85,8 +85,8 @@ const listed = z
   .array(
     known({
       capacity: numberIn(RANGES.capacity),
-      ended: z.enum(["limit", "early"]),
-      water: z.enum(["metered", "timed", "guessed"]),
+      ended: z.enum(["limit", "early"], { error: "A charge ended at its limit, or early." }),
+      water: z.enum(["metered", "timed", "guessed"], { error: "The water is metered, timed or guessed." }),
     }),
     { error: "charges must be a list." },
   )
@@ -357,6 +357,7 @@ export const COMPUTE = {
       fitError: figure,
     }),
     creep,
+    true,
   ),
   compare: endpoint(
     "Why two charges differ, in jobs",
@@ -377,6 +378,7 @@ export const COMPUTE = {
     }) satisfies z.ZodType<OwnCapacityInput>,
     z.strictObject({ median: figure, low: figure, high: figure }),
     ownCapacity,
+    true,
   ),
   size: endpoint(
     "Vessels, trains and resins ranked for this work and this tap, with what each costs",
@@ -404,6 +406,7 @@ export const COMPUTE = {
     claimsRequest,
     claimsAnswer,
     bringClaims,
+    true,
   ),
   habits: endpoint(
     "Habits ranked by litres and money a year for one user's figures",
@@ -420,7 +423,7 @@ export const COMPUTE = {
         .array(perWeekday, { error: "Give the use of seven days, Monday first." })
         .length(7, "Give the use of seven days, Monday first."),
       load: known({ low: load, typical: load, high: load }),
-      start: z.string({ error: "The start must be a real date such as 2027-03-01." }),
+      start: date("The start"),
       paths: z
         .int({ error: "paths must be a whole number." })
         .min(100, "At least 100 paths.")

@@ -1,5 +1,9 @@
 import { outOfRangeSentence, rangeInWords, RANGES, type Range, type Scale } from "@winter-bead/core";
 import { z } from "zod";
+import { sentenceOf } from "./sentences";
+
+/** What no field says for itself is said in plain words; the schema's own never come through. */
+z.config({ customError: sentenceOf });
 
 /** A number inside one of the core's ranges, its sentence the core's own. */
 export function numberIn(range: Range) {
@@ -55,13 +59,16 @@ export const id = z.uuid({ error: "The id must be a UUID." });
 /** Nobody logs before or after these; a clock that is far off is found here. */
 const CENTURY = { from: Date.parse("2000-01-01T00:00:00Z"), to: Date.parse("2100-01-01T00:00:00Z") };
 
-export const instant = z.iso
-  .datetime({ offset: true, error: "Give the time as ISO 8601, such as 2027-03-01T08:10:00Z." })
-  .refine(
-    (text) => Date.parse(text) >= CENTURY.from && Date.parse(text) < CENTURY.to,
-    "The time must lie between 2000 and 2100; look at the device's clock.",
-  );
-export const date = z.iso.date({ error: "Give a real date, such as 2027-03-01." });
+/** @param name what happened then: `The time of the visit` */
+export const instant = (name: string) =>
+  z.iso
+    .datetime({ offset: true, abort: true, error: `${name} must be a time as ISO 8601, such as 2027-03-01T08:10:00Z.` })
+    .refine(
+      (text) => Date.parse(text) >= CENTURY.from && Date.parse(text) < CENTURY.to,
+      `${name} must lie between 2000 and 2100; look at the device's clock.`,
+    );
+/** @param name what happened that day: `The day of the sample` */
+export const date = (name: string) => z.iso.date({ error: `${name} must be a real date, such as 2027-03-01.` });
 
 export const flag = z.boolean({ error: "This must be true or false." });
 

@@ -41,7 +41,7 @@ const meter = known({
   name: text("The meter's name"),
   scale,
   compensated: flag,
-  checkedOn: date.optional(),
+  checkedOn: date("The day of the check").optional(),
   check: known({
     standard: numberIn({ ...RANGES.value, name: "The standard", unit: "µS/cm" }),
     shown: numberIn({ ...RANGES.value, name: "What the meter showed" }),
@@ -55,7 +55,7 @@ const stage = z.discriminatedUnion(
     known({ kind: z.enum(["sediment", "carbon", "degasser"]) }),
     known({
       kind: z.literal("membrane"),
-      rejection: z.number().min(0).lt(1, "The rejection must be from 0 to below 1, such as 0.95."),
+      rejection: numberIn({ name: "The membrane's rejection", unit: "as a share", from: 0, below: 1 }),
     }),
     known({ kind: z.literal("resin"), vesselId: id }),
   ],
@@ -123,10 +123,10 @@ const charge = known({
     error: "Say how the beads lie: settled, poured or loose.",
   }),
   stored: stored.optional(),
-  filledAt: instant,
+  filledAt: instant("The time of the filling"),
   startTotal: total.optional(),
   ended: known({
-    at: instant,
+    at: instant("The time it ended"),
     why: z.enum(["limit", "early", "fault"], { error: "Say why it ended: limit, early or fault." }),
     note,
   }).optional(),
@@ -173,11 +173,14 @@ const readingRecord = known({
 const visit = known({
   rigId: id,
   tapId: id,
-  at: instant,
+  at: instant("The time of the visit"),
   water: visitWater.optional(),
   readings: z
     .array(readingRecord, { error: "The readings must be a list." })
-    .max(50, "At most 50 readings in one visit."),
+    .max(50, "At most 50 readings in one visit.")
+    .refine((all) => new Set(all.map((each) => each.id.toLowerCase())).size === all.length, {
+      message: "Two readings of this visit have the same id; give each its own.",
+    }),
   note,
 }).refine((it) => it.readings.length > 0 || it.water !== undefined, {
   path: ["readings"],
@@ -186,7 +189,7 @@ const visit = known({
 
 const feedTest = known({
   tapId: id,
-  at: instant,
+  at: instant("The time of the test"),
   ...whichScale,
   value: numberIn(RANGES.value),
   temperature: numberIn(RANGES.temperature).optional(),
@@ -219,7 +222,7 @@ export const reportValues = known({
 
 const waterReport = known({
   tapId: id,
-  sampledOn: date,
+  sampledOn: date("The day of the sample"),
   source: z.enum(["typed", "imported", "supplier"], { error: "A report is typed, imported or the supplier's." }),
   origin: text("Where the report comes from").optional(),
   values: reportValues,
@@ -229,7 +232,7 @@ const waterReport = known({
 const pressure = numberIn(RANGES.pressure);
 const membraneCheck = known({
   rigId: id,
-  at: instant,
+  at: instant("The time of the check"),
   ...whichScale,
   feed: numberIn({ ...RANGES.value, name: "The feed" }),
   product: numberIn({ ...RANGES.observed, name: "The product" }),
@@ -260,7 +263,7 @@ const currency = z
 
 const plan = known({
   name: text("The plan's name", 80),
-  keptAt: instant,
+  keptAt: instant("The time it was kept"),
   use,
   tapId: id,
   jobName: text("The job's name", 40),
@@ -269,11 +272,11 @@ const plan = known({
   expected: planFigures,
   currency,
   rigId: id.optional(),
-  inUseSince: instant.optional(),
+  inUseSince: instant("The time since which it is in use").optional(),
   note,
 }) satisfies Body<Plan>;
 
-const priceList = known({ setOn: date, currency, prices }) satisfies Body<PriceList>;
+const priceList = known({ setOn: date("The day of the prices"), currency, prices }) satisfies Body<PriceList>;
 
 /** What a request body must be for each kind of record; the id stands in the path. */
 export const RECORDS = {
@@ -309,9 +312,12 @@ export interface RecordTypes {
   "price-lists": PriceList;
 }
 
+const STARTED_FROM =
+  "replaces must be the version that this edit started from, 1 or more; a new record goes without it.";
+
 /** The version an edit started from, and whether this version takes the record back. */
 export const revision = z.object({
-  replaces: z.int({ error: "replaces must be a whole number." }).min(1).optional(),
+  replaces: z.int({ error: STARTED_FROM }).min(1, STARTED_FROM).optional(),
   voided: flag.optional(),
 });
 

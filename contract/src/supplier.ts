@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { text } from "./fields";
+import { date, text } from "./fields";
 
 /** Water reports of a supplier, as they come over the wire: names and units are the supplier's own. */
 export const reportLine = z.object({
@@ -20,7 +20,7 @@ export const supplierReport = z.object({
 
 /** A report as a file: JSON as here, or CSV with the columns parameter, value, unit. */
 export const reportFile = z.object({
-  sampledOn: z.iso.date({ error: "sampledOn must be a date such as 2027-03-01." }).optional(),
+  sampledOn: date("sampledOn").optional(),
   origin: text("Where the report comes from").optional(),
   values: z.array(reportLine, { error: "values must be a list of { parameter, value, unit }." }).max(200),
 });

@@ -58,13 +58,14 @@ export const RANGES = {
   ratedRecovery: { name: "The membrane's rated recovery", unit: "", from: 0, to: 0.95 },
   rejection: { name: "The rejection", unit: "", above: 0, below: 1 },
   seconds: { name: "The time", unit: "s", from: 0, to: 1_000_000 },
-  price: { name: "The price", unit: "of your money", from: 0, to: 1_000_000 },
+  price: { name: "The price", unit: "units of your money", from: 0, to: 1_000_000 },
   starts: { name: "The starts a week", unit: "", from: 0, to: 10_000 },
 } as const satisfies Record<string, Range>;
 
 const unitAfter = (range: Range) => (range.unit === "" ? "" : ` ${range.unit}`);
 
-const plain = (value: number) => value.toLocaleString("en-US", { maximumFractionDigits: 6 });
+const FIGURES = new Intl.NumberFormat("en-US", { maximumFractionDigits: 6 });
+const plain = (value: number) => FIGURES.format(value);
 
 /** The range in words: `above 0 and at most 2,000 L`. */
 export function rangeInWords(range: Range): string {

@@ -9,11 +9,18 @@ export const MODES = ["steady", "outage", "slow", "wrong-units", "missing-fields
 export type Mode = (typeof MODES)[number];
 
 const SLOW_BY = 30_000;
+const LONGEST_BODY = 1_000;
 
 const reply = (response: ServerResponse, status: number, body: unknown) => {
   response.writeHead(status, { "Content-Type": "application/json" });
   response.end(JSON.stringify(body));
 };
+
+/** What is asked for; undefined for what is no address, such as `//`. */
+function addressOf(request: IncomingMessage): URL | undefined {
+  const path = request.url ?? "/";
+  return path.startsWith("/") && URL.canParse(`http://service${path}`) ? new URL(`http://service${path}`) : undefined;
+}
 
 /** The first day of the month of a sample, or nothing for what is no date. */
 function sampleDay(on: string | null): Date | undefined {
@@ -54,7 +61,9 @@ function reportOf(zone: Zone, day: Date, mode: Mode) {
  */
 export class ReportService {
   private mode: Mode = "steady";
-  private readonly server: Server = createServer((request, response) => void this.answer(request, response));
+  private readonly server: Server = createServer((request, response) => {
+    this.answer(request, response).catch(() => response.destroy());
+  });
   private readonly waiting = new Set<NodeJS.Timeout>();
 
   /** Listens on loopback; resolves with its address. */
@@ -74,7 +83,8 @@ export class ReportService {
   }
 
   private async answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
-    const url = new URL(request.url ?? "/", "http://service");
+    const url = addressOf(request);
+    if (!url) return reply(response, 400, { error: "no address that can be read" });
     if (url.pathname === "/mode") return this.answerMode(request, response);
     if (this.mode === "outage") {
       response.destroy();
@@ -116,7 +126,10 @@ export class ReportService {
   private async answerMode(request: IncomingMessage, response: ServerResponse): Promise<void> {
     if (request.method !== "PUT") return reply(response, 200, { mode: this.mode, modes: MODES });
     let body = "";
-    for await (const part of request) body += String(part);
+    for await (const part of request) {
+      body += String(part);
+      if (body.length > LONGEST_BODY) return reply(response, 413, { error: "too long" });
+    }
     const wanted = MODES.find((mode) => body.includes(`"${mode}"`));
     if (!wanted) return reply(response, 422, { error: `mode must be one of ${MODES.join(", ")}` });
     this.mode = wanted;

@@ -1,30 +1,43 @@
 import { bodyParser } from "@koa/bodyparser";
 import Router from "@koa/router";
-import { openApiDocument } from "@winter-bead/contract";
-import Koa from "koa";
+import Koa, { type Context, type Next } from "koa";
+import compress from "koa-compress";
 import helmet from "koa-helmet";
-import { pino } from "pino";
+import { pino, type Logger } from "pino";
 import type { DataSource } from "typeorm";
 import type { ComputePool } from "./compute/compute-pool";
 import type { ReportClient } from "./devices/report-client";
+import { answers } from "./routes/answers";
 import { computeRoutes } from "./routes/compute";
-import { problems } from "./routes/problems";
+import { hostsIn, knownCallers } from "./routes/known-callers";
+import { problems, sendUnavailable } from "./routes/problems";
 import { recordRoutes } from "./routes/records";
-import { staticFiles } from "./routes/static-files";
+import { requestLog } from "./routes/request-log";
+import { staticFiles, type ShippedFiles } from "./routes/static-files";
 import { supplierRoutes } from "./routes/supplier";
 import { BUILT_IN_CREW, inCrew, type Session } from "./store/crew-scope";
 import { CREWS } from "./store/entities";
+import type { Health } from "./store/health";
 
 export interface AppParts {
   readonly source: DataSource;
+  readonly health: Pick<Health, "ready">;
   readonly pool: ComputePool;
   readonly supplier: ReportClient;
   /** The built client; absent when only the API is served. */
-  readonly clientFolder?: string;
-  readonly log?: (error: unknown) => void;
+  readonly client?: ShippedFiles;
+  /** Further hosts this server goes by, as in `WINTER_BEAD_HOSTS`. */
+  readonly hosts?: string;
+  readonly logger?: Logger;
+  readonly diskIsFull?: () => boolean;
 }
 
 const BODY_LIMIT = "1mb";
+const TOO_LARGE = 413;
+/** Milliseconds for which the rest of a body over the limit is still taken, so that the sender hears why. */
+const LINGER = 300;
+/** Bytes from which compressing pays. */
+const COMPRESS_FROM = 1024;
 
 /** What the browser may load: this origin alone. The worker starts from a blob shim and styles are set from script. */
 const CONTENT_SECURITY = {
@@ -44,33 +57,64 @@ const CONTENT_SECURITY = {
   },
 };
 
-function generalRoutes(source: DataSource): Router {
-  const document = openApiDocument();
+function generalRoutes({ source, health, hosts }: AppParts): Router {
   const router = new Router({ prefix: "/api/v1" });
-  router.get("/openapi.json", (ctx) => {
-    ctx.body = document;
+  let document: Promise<unknown> | undefined;
+  router.get("/openapi.json", async (ctx) => {
+    document ??= import("@winter-bead/contract/src/openapi").then(({ openApiDocument }) => openApiDocument());
+    ctx.body = await document;
   });
   router.get("/crew", async (ctx) => {
     const session = ctx.state["session"] as Session;
     ctx.body = await inCrew(source, session, (manager) => manager.findOneByOrFail(CREWS, { id: session.crewId }));
   });
   router.get("/health", async (ctx) => {
-    await source.query("SELECT 1");
-    ctx.body = { ready: true };
+    if (await health.ready()) ctx.body = { ready: true };
+    else sendUnavailable(ctx, "The records are out of reach for a moment", "Ask again in a moment.");
+  });
+  router.get("/addresses", (ctx) => {
+    ctx.body = { items: hostsIn(hosts).map((host) => `https://${host}`) };
   });
   return router;
 }
 
+/** Takes the rest of a body that nobody will read, for a moment, and then lets the connection go. */
+async function turnBodyAway(ctx: Context): Promise<void> {
+  ctx.set("Connection", "close");
+  ctx.req.resume();
+  await new Promise<void>((ended) => {
+    const timer = setTimeout(ended, LINGER);
+    ctx.req.once("close", () => {
+      clearTimeout(timer);
+      ended();
+    });
+  });
+}
+
+const readBody = bodyParser({
+  jsonLimit: BODY_LIMIT,
+  enableTypes: ["json"],
+  jsonStrict: false,
+  onError: (error, ctx) =>
+    ctx.throw((error as { status?: number }).status === TOO_LARGE ? TOO_LARGE : 400, "unreadable body"),
+});
+
+async function bodyOf(ctx: Context, next: Next): Promise<void> {
+  try {
+    await readBody(ctx, next);
+  } catch (error) {
+    if ((error as { status?: number }).status === TOO_LARGE) await turnBodyAway(ctx);
+    throw error;
+  }
+}
+
 /** The whole application: calculations, records and client from one origin. */
-export function createApp({
-  source,
-  pool,
-  supplier,
-  clientFolder,
-  log = (error) => pino().error(error),
-}: AppParts): Koa {
+export function createApp(parts: AppParts): Koa {
+  const { source, pool, supplier, client, hosts, logger = pino(), diskIsFull = () => false } = parts;
+  const log = (error: unknown, id?: string) => logger.error({ err: error, id }, "a mistake of the program");
   const app = new Koa();
-  app.use(problems(log));
+  app.use(requestLog(logger));
+  app.use(problems({ log, diskIsFull }));
   app.use(
     helmet({
       contentSecurityPolicy: CONTENT_SECURITY,
@@ -78,24 +122,19 @@ export function createApp({
       crossOriginEmbedderPolicy: false,
     }),
   );
-  if (clientFolder) app.use(staticFiles(clientFolder));
+  app.use(knownCallers(hostsIn(hosts)));
+  if (client) app.use(staticFiles(client));
+  app.use(compress({ threshold: COMPRESS_FROM }));
+  app.use(answers);
   app.use(async (ctx, next) => {
     ctx.state["session"] = { crewId: BUILT_IN_CREW } satisfies Session;
-    if (ctx.path.startsWith("/api/")) ctx.set("Cache-Control", "no-store");
     await next();
   });
-  app.use(
-    bodyParser({
-      jsonLimit: BODY_LIMIT,
-      enableTypes: ["json"],
-      jsonStrict: false,
-      onError: (error, ctx) => ctx.throw((error as { status?: number }).status === 413 ? 413 : 400, "unreadable body"),
-    }),
-  );
-  for (const router of [computeRoutes(pool), recordRoutes(source), supplierRoutes(supplier), generalRoutes(source)]) {
+  app.use(bodyOf);
+  for (const router of [computeRoutes(pool), recordRoutes(source), supplierRoutes(supplier), generalRoutes(parts)]) {
     app.use(router.routes());
     app.use(router.allowedMethods());
   }
-  app.on("error", log);
+  app.on("error", (error: Error) => log(error));
   return app;
 }

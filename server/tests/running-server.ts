@@ -58,9 +58,17 @@ export class RunningServer {
     });
   }
 
-  /** Where the simulated supplier's service that came with it listens. */
-  get supplier(): string {
-    return /report service is at (\S+)/.exec(this.printed)![1]!;
+  /** Where the simulated supplier's service that came with it listens; it starts beside the server. */
+  async supplier(): Promise<string> {
+    for (;;) {
+      const address = /report service is at (\S+)/.exec(this.printed)?.[1];
+      if (address) return address;
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  }
+
+  get pid(): number {
+    return this.child.pid!;
   }
 
   get output(): string {

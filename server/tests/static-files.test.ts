@@ -67,7 +67,7 @@ describe("the client's files", () => {
     for (const path of ["/missing.js", "/../package.json", "/%2e%2e/package.json", "/..%2f..%2fpackage.json", "/%"]) {
       const { status, body } = await get(path);
       expect(body.toString()).not.toContain('"workspaces"');
-      expect([path, status]).toEqual([path, path === "/%" ? 200 : 404]);
+      expect([path, status]).toEqual([path, 404]);
     }
   });
 
@@ -86,8 +86,17 @@ test("pages may load from this origin alone and stand in no frame", async () => 
   expect(headers["referrer-policy"]).toBe("no-referrer");
 });
 
-test("answers of the API are never kept by a cache", async () => {
-  expect((await get("/api/v1/sites")).headers["cache-control"]).toBe("no-store");
+test("an address where no place stands says so, in the app and in its status", async () => {
+  const { status, body } = await get("/nowhere/at/all");
+  expect(status).toBe(404);
+  expect(body.toString()).toContain('<div id="root">');
+  for (const path of ["/water/", "/size/plans/some-plan", "/why"])
+    expect([path, (await get(path)).status]).toEqual([path, 200]);
+});
+
+test("answers of the API are kept by nobody but the asker, who asks again each time", async () => {
+  expect((await get("/api/v1/sites")).headers["cache-control"]).toBe("private, no-cache");
+  expect((await get("/api/v1/sites/nonsense")).headers["cache-control"]).toBe("no-store");
 });
 
 test("the server listens on loopback alone", async () => {

@@ -61,7 +61,7 @@ test("an unknown zone is 404, a bad date 422, a path that climbs out stays insid
 test("without another address named, the stand-in that ships is asked", async () => {
   const own = await RunningServer.start();
   try {
-    expect(own.output).toMatch(/simulated supplier's report service is at http:\/\/127\.0\.0\.1:\d+/);
+    expect(await own.supplier()).toMatch(/^http:\/\/127\.0\.0\.1:\d+$/);
     expect((await own.request("GET", "/api/v1/supplier/zones")).status).toBe(200);
   } finally {
     await own.remove();

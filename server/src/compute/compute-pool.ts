@@ -1,7 +1,7 @@
 import type { ComputeName, ComputeOutcome } from "@winter-bead/contract";
 import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
-import { Piscina } from "piscina";
+import type { Piscina } from "piscina";
 
 /** Too many calculations wait already. */
 export class PoolFull extends Error {}
@@ -9,22 +9,38 @@ export class PoolFull extends Error {}
 /** The asker went before the answer came. */
 export class Stopped extends Error {}
 
+/** The calculation was ended because it took too long. */
+export class TookTooLong extends Error {}
+
+/** Seconds from asking to answering, waiting for a thread included. */
+const LONGEST_RUN = 10;
+
 const MOST_THREADS = 4;
+/** One request that takes all its time leaves a thread to the others. */
+const LEAST_THREADS = 2;
 /** Runs that may wait for a thread; each takes about a second at most. */
 const WAITING_PER_THREAD = 8;
 
-/** A bounded set of threads for calculations that would hold up other requests. */
+/** A bounded set of threads for calculations that would hold up other requests; they start with the first of these. */
 export class ComputePool {
-  private readonly pool: Piscina;
+  private pool: Promise<Piscina> | undefined;
   private readonly room: number;
   private taken = 0;
 
-  constructor(threads = Math.max(1, Math.min(MOST_THREADS, availableParallelism() - 1))) {
+  constructor(
+    private readonly threads = Math.max(LEAST_THREADS, Math.min(MOST_THREADS, availableParallelism() - 1)),
+    /** Seconds. */
+    readonly longest = LONGEST_RUN,
+  ) {
     this.room = threads * (1 + WAITING_PER_THREAD);
-    this.pool = new Piscina({
+  }
+
+  private async start(): Promise<Piscina> {
+    const { Piscina } = await import("piscina");
+    return new Piscina({
       filename: fileURLToPath(new URL("./compute.worker.mjs", import.meta.url)),
       minThreads: 0,
-      maxThreads: threads,
+      maxThreads: this.threads,
       idleTimeout: 60_000,
     });
   }
@@ -33,23 +49,26 @@ export class ComputePool {
    * Runs one calculation. What works and waits is counted here: the pool's own bound does not hold for what arrives while
    * its queue is empty.
    *
-   * @param signal ends the thread's work when the asker has gone
-   * @throws PoolFull when too many wait; Stopped when the signal came first
+   * @param gone ends the thread's work when the asker has gone
+   * @throws PoolFull when too many wait; TookTooLong after ten seconds; Stopped when the asker went first
    */
-  async run(name: ComputeName, body: unknown, signal: AbortSignal): Promise<ComputeOutcome> {
+  async run(name: ComputeName, body: unknown, gone: AbortSignal): Promise<ComputeOutcome> {
     if (this.taken >= this.room) throw new PoolFull();
     this.taken += 1;
+    const late = AbortSignal.timeout(1000 * this.longest);
     try {
-      return (await this.pool.run({ name, body }, { signal })) as ComputeOutcome;
+      const pool = await (this.pool ??= this.start());
+      return (await pool.run({ name, body }, { signal: AbortSignal.any([gone, late]) })) as ComputeOutcome;
     } catch (error) {
-      if (signal.aborted) throw new Stopped();
+      if (gone.aborted) throw new Stopped();
+      if (late.aborted) throw new TookTooLong();
       throw error;
     } finally {
       this.taken -= 1;
     }
   }
 
-  close(): Promise<void> {
-    return this.pool.destroy();
+  async close(): Promise<void> {
+    await (await this.pool)?.destroy();
   }
 }

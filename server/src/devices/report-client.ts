@@ -17,7 +17,8 @@ const TYPE_BY_HAND = "Type the report by hand, or try again later; nothing you e
 
 /** Asks a water supplier's report service, and trusts nothing it says until it was checked. */
 export class ReportClient {
-  constructor(private readonly address: string) {}
+  /** @param address of the service, which may still be starting */
+  constructor(private readonly address: Promise<string>) {}
 
   zones(): Promise<SupplierZone[]> {
     return this.ask("/zones", supplierZones);
@@ -47,7 +48,8 @@ export class ReportClient {
 
   private async fetchText(path: string): Promise<string> {
     try {
-      const response = await fetch(`${this.address}${path}`, { signal: AbortSignal.timeout(PATIENCE) });
+      const signal = AbortSignal.timeout(PATIENCE);
+      const response = await fetch(`${await this.address}${path}`, { signal });
       if (response.status === 404)
         throw new SupplierTrouble(404, "The supplier's service knows no such zone or date; choose another.");
       if (!response.ok)

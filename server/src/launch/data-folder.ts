@@ -10,7 +10,7 @@ import {
   writeFileSync,
 } from "node:fs";
 import { join } from "node:path";
-import { commandLine, isRunning } from "./processes";
+import { beganAt, commandLine, isRunning } from "./processes";
 import { folderTrouble, Trouble } from "./trouble";
 
 /** Passwords of the database, made on this machine and never shown. */
@@ -20,6 +20,15 @@ export interface Secrets {
 }
 
 const NEEDED_MEGABYTES = 150;
+/** With less than this free nothing can be kept any more. */
+const LAST_BYTES = 256 * 1024;
+
+/**
+ * Whether a process id of a claim still means the process that made the claim: ids come round again, and the one that has
+ * it now may well be a Winter Bead on another data folder.
+ */
+const isSameProcess = (pid: number, began: string | undefined) =>
+  began ? beganAt(pid) === began : commandLine(pid).includes("start.mjs");
 
 /** The folder that holds everything a crew has: database, secrets, backups. */
 export class DataFolder {
@@ -38,6 +47,20 @@ export class DataFolder {
 
   get postgres(): string {
     return join(this.path, "postgres");
+  }
+
+  get log(): string {
+    return join(this.path, "log");
+  }
+
+  /** Whether its disk takes no more. */
+  isFull(): boolean {
+    try {
+      const { bavail, bsize } = statfsSync(this.path);
+      return bavail * bsize < LAST_BYTES;
+    } catch {
+      return false;
+    }
   }
 
   get backups(): string {
@@ -74,14 +97,14 @@ export class DataFolder {
   /** Claims the folder for this process, so that two never run on one database; a dead claim is taken over. */
   claim(port: number): () => void {
     const path = join(this.path, "winter-bead.pid");
-    const [pid, address] = existsSync(path) ? readFileSync(path, "utf8").split(" ") : [];
+    const [pid, address, began] = existsSync(path) ? readFileSync(path, "utf8").split(" ") : [];
     const other = Number(pid);
-    if (other && other !== process.pid && isRunning(other) && commandLine(other).includes("start.mjs")) {
+    if (other && other !== process.pid && isRunning(other) && isSameProcess(other, began)) {
       throw new Trouble(
         `Winter Bead already runs on this data folder, at http://127.0.0.1:${address} (process ${other}); stop it first or use that one.`,
       );
     }
-    writeFileSync(path, `${process.pid} ${port}`);
+    writeFileSync(path, `${process.pid} ${port} ${beganAt(process.pid) ?? ""}`);
     return () => rmSync(path, { force: true });
   }
 }

@@ -1,7 +1,6 @@
 import { spawnSync } from "node:child_process";
 import { mkdirSync } from "node:fs";
 import { join } from "node:path";
-import { demoScenario } from "@winter-bead/demo";
 import { RECORDS } from "@winter-bead/contract";
 import type { DataSource } from "typeorm";
 import { BUILT_IN_CREW, inCrew } from "../store/crew-scope";
@@ -14,22 +13,24 @@ const session = { crewId: BUILT_IN_CREW };
 
 const COUNTED = ["rigs", "vessels", "charges", "visits"] as const;
 
+/** Whether nothing was ever kept here. */
+export const isEmpty = (source: DataSource): Promise<boolean> =>
+  inCrew(source, session, async (manager) => !(await manager.existsBy(VERSIONS, { crewId: session.crewId })));
+
 /** How much a crew has: `3 rigs, 4 vessels, 9 charges and 310 visits`. */
-export async function inventory(source: DataSource): Promise<{ readonly empty: boolean; readonly words: string }> {
+export async function inventory(source: DataSource): Promise<string> {
   const counts = await inCrew(source, session, async (manager) => {
     const found: number[] = [];
     for (const kind of COUNTED) found.push(await manager.countBy(TABLES[kind], { crewId: session.crewId }));
-    return { found, sites: await manager.countBy(TABLES.sites, { crewId: session.crewId }) };
+    return found;
   });
-  const words = COUNTED.map((kind, i) => `${counts.found[i]} ${kind}`);
-  return {
-    empty: counts.sites === 0 && counts.found.every((count) => count === 0),
-    words: `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}`,
-  };
+  const words = COUNTED.map((kind, i) => `${counts[i]} ${kind}`);
+  return `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}`;
 }
 
 /** Writes the demo's months of history in one transaction, through the same checks as everything else. */
 export async function loadDemo(source: DataSource, now: Date): Promise<number> {
+  const { demoScenario } = await import("@winter-bead/demo");
   const scenario = demoScenario(now);
   await inCrew(source, session, async (manager) => {
     const records = new Records(manager, session.crewId);

@@ -1,4 +1,4 @@
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import {
   chmodSync,
   chownSync,
@@ -95,6 +95,17 @@ const anyFreePort = () =>
     });
   });
 
+interface Ran {
+  readonly status: number | null;
+  readonly output: string;
+}
+
+const PLAIN = {
+  cwd: "/",
+  stdio: ["ignore", "pipe", "pipe"] as ["ignore", "pipe", "pipe"],
+  env: { ...process.env, LC_ALL: "C.UTF-8" },
+};
+
 /** A PostgreSQL cluster of our own, on loopback, without a service manager. */
 export class Postgres {
   private readonly programs = postgresPrograms();
@@ -128,7 +139,7 @@ export class Postgres {
       "-c max_connections=60",
       "-c log_min_messages=warning",
     ];
-    const started = this.run("pg_ctl", [
+    const started = await this.runAside("pg_ctl", [
       "-D",
       this.folder.postgres,
       "-l",
@@ -158,18 +169,31 @@ export class Postgres {
     await waitUntil(() => !isRunning(pid), 5_000);
   }
 
-  private run(program: string, options: readonly string[]) {
-    const [command, ...rest] = [...this.disguise.words, join(this.programs.folder, program), ...options] as [
-      string,
-      ...string[],
-    ];
-    const { status, stderr, stdout } = spawnSync(command, rest, {
-      encoding: "utf8",
-      cwd: "/",
-      stdio: ["ignore", "pipe", "pipe"],
-      env: { ...process.env, LC_ALL: "C.UTF-8" },
-    });
+  private commandOf(program: string, options: readonly string[]) {
+    return [...this.disguise.words, join(this.programs.folder, program), ...options] as [string, ...string[]];
+  }
+
+  private run(program: string, options: readonly string[]): Ran {
+    const [command, ...rest] = this.commandOf(program, options);
+    const { status, stderr, stdout } = spawnSync(command, rest, { encoding: "utf8", ...PLAIN });
     return { status, output: `${stdout ?? ""}${stderr ?? ""}` };
+  }
+
+  /** The same while this process goes on with something else. */
+  private runAside(program: string, options: readonly string[]): Promise<Ran> {
+    const [command, ...rest] = this.commandOf(program, options);
+    return new Promise((done) => {
+      const child = spawn(command, rest, PLAIN);
+      let output = "";
+      const take = (part: Buffer) => {
+        output += part.toString();
+      };
+      child.stdout.on("data", take);
+      child.stderr.on("data", take);
+      child.once("error", (error) => done({ status: null, output: error.message }));
+      // The database itself holds on to these pipes for as long as it runs.
+      child.once("exit", (status) => setImmediate(() => done({ status, output })));
+    });
   }
 
   /** Makes the cluster beside its final place, so that an interrupted attempt is never taken for a whole one. */

@@ -1,7 +1,7 @@
 import pg from "pg";
 import type { DataSource } from "typeorm";
 import { BUILT_IN_CREW } from "../store/crew-scope";
-import { dataSource, unknownMigrations, type DatabaseAddress } from "../store/data-source";
+import { dataSource, MIGRATION_NAMES, SERVING, unknownMigrations, type DatabaseAddress } from "../store/data-source";
 import type { Secrets } from "./data-folder";
 import { APP, OWNER } from "./postgres";
 import { Trouble } from "./trouble";
@@ -11,7 +11,11 @@ export const DATABASE = "winter_bead";
 const identifier = (name: string) => pg.escapeIdentifier(name);
 
 /** Makes the database and the role the server works under; both may be there already. */
-async function createDatabase(port: number, database: string, { ownerPassword, appPassword }: Secrets): Promise<void> {
+export async function createDatabase(
+  port: number,
+  database: string,
+  { ownerPassword, appPassword }: Secrets,
+): Promise<void> {
   const client = new pg.Client({ host: "127.0.0.1", port, user: OWNER, password: ownerPassword, database: "postgres" });
   await client.connect();
   try {
@@ -46,6 +50,32 @@ export interface Prepared {
   readonly owner: DatabaseAddress;
 }
 
+/** Whether the database stands as this program's last start left it: then there is nothing to prepare. */
+async function isUpToDate(owner: DatabaseAddress): Promise<boolean> {
+  const { port, database, user, password } = owner;
+  const client = new pg.Client({ host: "127.0.0.1", port, database, user, password });
+  try {
+    await client.connect();
+    const { rows } = await client.query<{ name: string }>("SELECT name FROM migrations ORDER BY id");
+    const crew = await client.query("SELECT 1 FROM crew WHERE id = $1", [BUILT_IN_CREW]);
+    return crew.rowCount === 1 && rows.map(({ name }) => name).join() === MIGRATION_NAMES.join();
+  } catch {
+    return false;
+  } finally {
+    await client.end().catch(() => undefined);
+  }
+}
+
+export async function prepareAll(owner: DatabaseAddress, secrets: Secrets, folder: string): Promise<void> {
+  await createDatabase(owner.port, owner.database, secrets);
+  const asOwner = await dataSource(owner).initialize();
+  try {
+    await migrate(asOwner, folder);
+  } finally {
+    await asOwner.destroy();
+  }
+}
+
 /** A database that is there, up to date and open to the server's own role. */
 export async function prepareDatabase(
   port: number,
@@ -53,14 +83,14 @@ export async function prepareDatabase(
   folder: string,
   database = DATABASE,
 ): Promise<Prepared> {
-  await createDatabase(port, database, secrets);
   const owner: DatabaseAddress = { port, database, user: OWNER, password: secrets.ownerPassword };
-  const asOwner = await dataSource(owner).initialize();
-  try {
-    await migrate(asOwner, folder);
-  } finally {
-    await asOwner.destroy();
-  }
   const app: DatabaseAddress = { port, database, user: APP, password: secrets.appPassword };
-  return { source: await dataSource(app).initialize(), app, owner };
+  if (await isUpToDate(owner)) {
+    const source = await dataSource(app, SERVING)
+      .initialize()
+      .catch(() => undefined);
+    if (source) return { source, app, owner };
+  }
+  await prepareAll(owner, secrets, folder);
+  return { source: await dataSource(app, SERVING).initialize(), app, owner };
 }

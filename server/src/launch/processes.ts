@@ -10,6 +10,18 @@ export function isRunning(pid: number): boolean {
   }
 }
 
+/** When a process began, as the kernel counts it: with its id it names one process for good. */
+export function beganAt(pid: number): string | undefined {
+  try {
+    // The name in brackets may hold blanks; what follows it is counted from the third field.
+    return readFileSync(`/proc/${pid}/stat`, "utf8")
+      .replace(/^.*\) /s, "")
+      .split(" ")[19];
+  } catch {
+    return undefined;
+  }
+}
+
 export function commandLine(pid: number): string {
   try {
     return readFileSync(`/proc/${pid}/cmdline`, "utf8").replaceAll("\0", " ").trim();

@@ -1,9 +1,14 @@
 import { createServer, type Server } from "node:http";
-import { createServer as createProbe } from "node:net";
+import { createServer as createProbe, type Socket } from "node:net";
 import type Koa from "koa";
 import { Trouble } from "./trouble";
 
 const TAKEN = "EADDRINUSE";
+
+/** Milliseconds in which a request's head, and the whole request, must have arrived. */
+const HEAD_WITHIN = 10_000;
+const WHOLE_WITHIN = 20_000;
+const LOOK_EVERY = 1_000;
 
 function listenTrouble(error: { code?: string }, port: number): unknown {
   if (error.code === TAKEN)
@@ -28,11 +33,37 @@ export interface Serving {
   stop(): Promise<void>;
 }
 
+const UNREADABLE: Readonly<Record<string, { status: string; title: string }>> = {
+  ERR_HTTP_REQUEST_TIMEOUT: { status: "408 Request Timeout", title: "The request took too long to arrive" },
+  HPE_HEADER_OVERFLOW: { status: "431 Request Header Fields Too Large", title: "The request's head is too long" },
+};
+const NO_HTTP = { status: "400 Bad Request", title: "The request could not be read" };
+
+/** What never became a request gets its problem all the same, and its connection ends. */
+function answerUnreadable(error: { readonly code?: string }, socket: Socket): void {
+  if (!socket.writable || socket.bytesWritten > 0) {
+    socket.destroy();
+    return;
+  }
+  const { status, title } = UNREADABLE[error.code ?? ""] ?? NO_HTTP;
+  const body = JSON.stringify({ type: "about:blank", title, status: Number(status.slice(0, 3)) });
+  socket.end(
+    `HTTP/1.1 ${status}\r\nConnection: close\r\nContent-Type: application/problem+json\r\nContent-Length: ${Buffer.byteLength(body)}\r\n\r\n${body}`,
+    () => socket.destroy(),
+  );
+}
+
 /** Serves on loopback; resolves when a request would succeed. */
 export const serve = (app: Koa, port: number) =>
   new Promise<Serving>((resolve, reject) => {
-    const server: Server = createServer(app.callback());
+    const bounds = {
+      headersTimeout: HEAD_WITHIN,
+      requestTimeout: WHOLE_WITHIN,
+      connectionsCheckingInterval: LOOK_EVERY,
+    };
+    const server: Server = createServer(bounds, app.callback());
     server.once("error", (error) => reject(listenTrouble(error as { code?: string }, port)));
+    server.on("clientError", answerUnreadable);
     let stopping = false;
     server.prependListener("request", (_request, response) => {
       if (stopping) response.setHeader("Connection", "close");

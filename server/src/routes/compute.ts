@@ -1,15 +1,15 @@
 import Router from "@koa/router";
 import { COMPUTE, type ComputeName, type ComputeOutcome } from "@winter-bead/contract";
 import type { Context } from "koa";
-import { PoolFull, Stopped, type ComputePool } from "../compute/compute-pool";
-import { sendFieldErrors, sendProblem } from "./problems";
+import { PoolFull, Stopped, TookTooLong, type ComputePool } from "../compute/compute-pool";
+import { sendFieldErrors, sendUnavailable } from "./problems";
 
 function answer(ctx: Context, outcome: ComputeOutcome): void {
   if (outcome.ok) ctx.body = outcome.value;
   else sendFieldErrors(ctx, outcome.errors);
 }
 
-/** A heavy calculation in the pool; it ends when the asker hangs up. */
+/** A heavy calculation in the pool; it ends when the asker hangs up, and after ten seconds. */
 async function answerFromPool(ctx: Context, pool: ComputePool, name: ComputeName): Promise<void> {
   const gone = new AbortController();
   ctx.res.once("close", () => gone.abort());
@@ -17,11 +17,20 @@ async function answerFromPool(ctx: Context, pool: ComputePool, name: ComputeName
     answer(ctx, await pool.run(name, ctx.request.body ?? {}, gone.signal));
   } catch (error) {
     if (error instanceof Stopped) return;
+    if (error instanceof TookTooLong)
+      return sendUnavailable(
+        ctx,
+        `This calculation was stopped after ${pool.longest} seconds`,
+        "Ask for less at once: fewer cells, options, paths or readings.",
+        10,
+      );
     if (!(error instanceof PoolFull)) throw error;
-    ctx.set("Retry-After", "2");
-    sendProblem(ctx, 503, "Too many calculations at once", {
-      detail: "Every thread is busy and the queue is full; ask again in a moment.",
-    });
+    sendUnavailable(
+      ctx,
+      "Too many calculations at once",
+      "Every thread is busy and the queue is full; ask again in a moment.",
+      2,
+    );
   }
 }
 

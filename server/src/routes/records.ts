@@ -10,8 +10,13 @@ import {
 import type { Context } from "koa";
 import type { DataSource } from "typeorm";
 import { inCrew, type Session } from "../store/crew-scope";
+import { Gate } from "../store/gate";
 import { Records, type Body, type PutOutcome } from "../store/records";
 import { sendFieldErrors, sendProblem } from "./problems";
+
+/** Reads and writes that the database does at once, together its pool; what waits longer than this is told to come again. */
+const READS = { atOnce: 3, mostWaiting: 40, patience: 2_000 } as const;
+const WRITES = { atOnce: 5, mostWaiting: 400, patience: 5_000 } as const;
 
 const PAGE = 200;
 const LARGEST_PAGE = 1000;
@@ -74,13 +79,18 @@ function pageOf(ctx: Context): { limit: number; after?: string } | undefined {
   return { limit: size, after };
 }
 
-function addKind(router: Router, source: DataSource, kind: RecordKind): void {
-  const asCrew = <T>(ctx: Context, work: (records: Records) => Promise<T>) =>
-    inCrew(source, sessionOf(ctx), (manager) => work(new Records(manager, sessionOf(ctx).crewId)));
+/** Work on the records of whoever asks, let in by a gate. */
+type AsCrew = <T>(ctx: Context, work: (records: Records) => Promise<T>) => Promise<T>;
 
+const asCrewThrough =
+  (source: DataSource, gate: Gate): AsCrew =>
+  (ctx, work) =>
+    gate.run(() => inCrew(source, sessionOf(ctx), (manager) => work(new Records(manager, sessionOf(ctx).crewId))));
+
+function addKind(router: Router, kind: RecordKind, reading: AsCrew, writing: AsCrew): void {
   router.get(`/${kind}`, async (ctx) => {
     const page = pageOf(ctx);
-    if (page) ctx.body = await asCrew(ctx, (records) => records.list(kind, page.limit, page.after));
+    if (page) ctx.body = await reading(ctx, (records) => records.list(kind, page.limit, page.after));
   });
 
   router.use(`/${kind}/:id`, (ctx, next) => {
@@ -94,13 +104,13 @@ function addKind(router: Router, source: DataSource, kind: RecordKind): void {
   });
 
   router.get(`/${kind}/:id`, async (ctx) => {
-    const record = await asCrew(ctx, (records) => records.get(kind, idOf(ctx)));
+    const record = await reading(ctx, (records) => records.get(kind, idOf(ctx)));
     if (record) ctx.body = record;
     else sendProblem(ctx, 404, "There is no such record");
   });
 
   router.get(`/${kind}/:id/versions`, async (ctx) => {
-    const versions = await asCrew(ctx, (records) => records.versions(kind, idOf(ctx)));
+    const versions = await reading(ctx, (records) => records.versions(kind, idOf(ctx)));
     if (versions.length > 0) ctx.body = versions;
     else sendProblem(ctx, 404, "There is no such record");
   });
@@ -109,13 +119,15 @@ function addKind(router: Router, source: DataSource, kind: RecordKind): void {
     const parsed = parsePut(ctx, kind);
     if (!parsed) return;
     const { body, replaces, voided } = parsed;
-    answerPut(ctx, await asCrew(ctx, (records) => records.put(kind, idOf(ctx), body, { replaces, voided })));
+    answerPut(ctx, await writing(ctx, (records) => records.put(kind, idOf(ctx), body, { replaces, voided })));
   });
 }
 
 /** The records of the session's crew: list, read, keep. */
 export function recordRoutes(source: DataSource): Router {
   const router = new Router({ prefix: "/api/v1" });
-  for (const kind of RECORD_KINDS) addKind(router, source, kind);
+  const reading = asCrewThrough(source, new Gate(READS.atOnce, READS.mostWaiting, READS.patience));
+  const writing = asCrewThrough(source, new Gate(WRITES.atOnce, WRITES.mostWaiting, WRITES.patience));
+  for (const kind of RECORD_KINDS) addKind(router, kind, reading, writing);
   return router;
 }

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { readdirSync, readFileSync, statSync } from "node:fs";
+import { readdir, readFile } from "node:fs/promises";
 import { join, relative } from "node:path";
 import type { Context, Next } from "koa";
 import { lookup } from "mime-types";
@@ -12,41 +12,52 @@ interface Shipped {
   readonly gzip?: Buffer;
 }
 
-function filesBelow(folder: string): string[] {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) =>
-    entry.isDirectory() ? filesBelow(join(folder, entry.name)) : [join(folder, entry.name)],
-  );
+/** The client's files by their address, and the addresses at which its places stand. */
+export interface ShippedFiles {
+  readonly files: ReadonlyMap<string, Shipped>;
+  readonly isPlace: (path: string) => boolean;
 }
 
-const readIfThere = (path: string, all: ReadonlySet<string>) => (all.has(path) ? readFileSync(path) : undefined);
+/** Written by the build beside the files: every place's address, `[name]` for a part that varies. */
+const PLACES = "places.json";
 
-/** The client's files, read once at start with what the build compressed beside them. */
-function shippedFiles(folder: string): Map<string, Shipped> {
-  const all = new Set(filesBelow(folder));
-  const shipped = new Map<string, Shipped>();
-  for (const path of all) {
-    if (/\.(br|gz)$/.test(path) || !statSync(path).isFile()) continue;
-    const body = readFileSync(path);
-    const etag = `"${createHash("sha256").update(body).digest("base64url").slice(0, 22)}"`;
-    shipped.set(`/${relative(folder, path)}`, {
+const isCompressed = (path: string) => /\.(br|gz)$/.test(path);
+
+/** @example placePattern("/log/[rig]").test("/log/7") // true */
+const placePattern = (place: string) =>
+  new RegExp(`^${place.replace(/[.+*?^$(){}|\\]/g, "\\$&").replace(/\[[^\]]+\]/g, "[^/]+")}/?$`);
+
+/** The client's files, read once at the start with what the build compressed beside them. */
+export async function shippedFiles(folder: string): Promise<ShippedFiles> {
+  const entries = await readdir(folder, { recursive: true, withFileTypes: true });
+  const paths = entries.filter((entry) => entry.isFile()).map((entry) => join(entry.path, entry.name));
+  const bodies = new Map(await Promise.all(paths.map(async (path) => [path, await readFile(path)] as const)));
+  const files = new Map<string, Shipped>();
+  for (const [path, body] of bodies) {
+    if (isCompressed(path)) continue;
+    const br = bodies.get(`${path}.br`);
+    const gzip = bodies.get(`${path}.gz`);
+    files.set(`/${relative(folder, path)}`, {
       body,
       type: lookup(path) || "application/octet-stream",
-      etag,
-      br: readIfThere(`${path}.br`, all),
-      gzip: readIfThere(`${path}.gz`, all),
+      etag: `"${createHash("sha256").update(body).digest("base64url").slice(0, 22)}"`,
+      ...(br ? { br } : {}),
+      ...(gzip ? { gzip } : {}),
     });
   }
-  return shipped;
+  const listed = bodies.get(join(folder, PLACES));
+  const places = (listed ? (JSON.parse(listed.toString()) as string[]) : []).map(placePattern);
+  return { files, isPlace: (path) => places.some((place) => place.test(path)) };
 }
 
 /** Names that carry a hash of their content never change. */
 const isImmutable = (path: string) => /[-.][0-9a-f]{16,}\./.test(path);
 
-function send(ctx: Context, path: string, file: Shipped): void {
+function send(ctx: Context, path: string, file: Shipped, status = 200): void {
   ctx.set("ETag", file.etag);
   ctx.set("Vary", "Accept-Encoding");
   ctx.set("Cache-Control", isImmutable(path) ? "public, max-age=31536000, immutable" : "no-cache");
-  ctx.status = 200;
+  ctx.status = status;
   if (ctx.fresh) {
     ctx.status = 304;
     return;
@@ -71,16 +82,15 @@ function decoded(path: string): string {
   }
 }
 
-/** Serves the client; an address without a file is a place inside the app. */
-export function staticFiles(folder: string) {
-  const files = shippedFiles(folder);
+/** Serves the client; an address without a file is a place inside the app, or says in the app that nothing is there. */
+export function staticFiles({ files, isPlace }: ShippedFiles) {
   const shell = files.get("/index.html");
   return async (ctx: Context, next: Next) => {
     if ((ctx.method !== "GET" && ctx.method !== "HEAD") || ctx.path.startsWith("/api/")) return next();
     const path = decoded(ctx.path);
     const file = files.get(path);
     if (file) return send(ctx, path, file);
-    if (shell && !/\.[a-z0-9]+$/i.test(ctx.path)) return send(ctx, "/index.html", shell);
+    if (shell && !/\.[a-z0-9]+$/i.test(ctx.path)) return send(ctx, "/index.html", shell, isPlace(path) ? 200 : 404);
     return next();
   };
 }

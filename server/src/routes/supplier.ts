@@ -20,7 +20,7 @@ export function supplierRoutes(client: ReportClient): Router {
   router.get("/zones", (ctx) => passOn(ctx, async () => ({ items: await client.zones() })));
   router.get("/zones/:zone/report", async (ctx) => {
     const { on } = ctx.query as { on?: string };
-    const checked = date.optional().safeParse(on);
+    const checked = date("The day of the report").optional().safeParse(on);
     if (!checked.success)
       return sendFieldErrors(
         ctx,

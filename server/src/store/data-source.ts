@@ -15,8 +15,19 @@ export interface DatabaseAddress {
 /** Named one by one: a pattern of file names matches nothing in a bundle. */
 const MIGRATIONS = [FirstRecords1795000000001, KnowTheWater1795400000002, SizeIt1795600000003];
 
-/** A connection pool over the records; opened by the caller. */
-export const dataSource = ({ port, database, user, password }: DatabaseAddress) =>
+/** Milliseconds: of a statement, and of waiting for a row that another write holds; then the database gives up. */
+const LONGEST_STATEMENT = 8_000;
+const LONGEST_LOCK = 2_000;
+export const SERVING = { statement_timeout: LONGEST_STATEMENT, lock_timeout: LONGEST_LOCK } as const;
+
+/** Names of the migrations this program knows, oldest first. */
+export const MIGRATION_NAMES = MIGRATIONS.map((migration) => migration.name);
+
+/**
+ * A connection pool over the records; opened by the caller.
+ * @param bounds how long the database may take; none for work that has its time, such as a migration
+ */
+export const dataSource = ({ port, database, user, password }: DatabaseAddress, bounds: Partial<typeof SERVING> = {}) =>
   new DataSource({
     type: "postgres",
     host: "127.0.0.1",
@@ -31,7 +42,7 @@ export const dataSource = ({ port, database, user, password }: DatabaseAddress) 
     uuidExtension: "pgcrypto",
     installExtensions: false,
     poolSize: 10,
-    extra: { connectionTimeoutMillis: 5000 },
+    extra: { connectionTimeoutMillis: 5000, ...bounds },
     logging: false,
   });
 

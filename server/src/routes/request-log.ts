@@ -1,0 +1,29 @@
+import { randomUUID } from "node:crypto";
+import type { Context, Next } from "koa";
+import type { Logger } from "pino";
+import { pinoHttp } from "pino-http";
+
+/** Each request one line with an id of its own: what was asked, what was answered, how long it took; never what it held. */
+export function requestLog(logger: Logger) {
+  const log = pinoHttp({
+    logger,
+    genReqId: (_request, response) => {
+      const id = randomUUID();
+      response.setHeader("X-Request-Id", id);
+      return id;
+    },
+    serializers: {
+      req: ({ id, method, url }: { id: string; method: string; url: string }) => ({
+        id,
+        method,
+        url: url.slice(0, 300),
+      }),
+      res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+    },
+    customLogLevel: (_request, response, error) => (error || response.statusCode >= 500 ? "warn" : "info"),
+  });
+  return async (ctx: Context, next: Next) => {
+    log(ctx.req, ctx.res);
+    await next();
+  };
+}
