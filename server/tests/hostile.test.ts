@@ -194,7 +194,13 @@ describe("bounded work", () => {
   test("a calculation that takes too long is stopped, says so, and leaves room for others", async () => {
     const feed = { na: 0.9, mg: 0.6, ca: 2, cl: 0.8, so4: 0.6, hco3: 2.2, sio2: 0.1 };
     const stage = { kind: "mixed", capacity: { grade: "virgin" }, bed: { volume: 10, diameter: 165, flow: 3 } };
-    const heavy = { feed, stages: Array.from({ length: 6 }, () => stage), cells: 300, limit: { value: 10, scale: "nacl" }, until: 2 };
+    const heavy = {
+      feed,
+      stages: Array.from({ length: 6 }, () => stage),
+      cells: 300,
+      limit: { value: 10, scale: "nacl" },
+      until: 2,
+    };
     expect((await compute("own-capacity", { grade: "virgin", charges: [] })).status).toBe(200);
     const [stopped, small] = await Promise.all([
       compute("column", heavy),
