@@ -49,14 +49,15 @@ writeFileSync(join(fresh, "places.json"), JSON.stringify(places));
 const { generateSW } = await import("workbox-build");
 await generateSW({
   globDirectory: fresh,
-  globPatterns: ["**/*.{html,js,css,woff2,svg,webmanifest}"],
+  globPatterns: ["**/*.{html,js,css,woff2,svg,png,webmanifest}"],
   swDest: join(fresh, "sw.js"),
   inlineWorkboxRuntime: true,
   sourcemap: false,
   navigateFallback: "/index.html",
   navigateFallbackDenylist: [/^\/api\//],
   maximumFileSizeToCacheInBytes: 5 * 2 ** 20,
-  skipWaiting: true,
+  // A new version waits until it is taken: the page that runs keeps its pieces.
+  skipWaiting: false,
   clientsClaim: true,
   cleanupOutdatedCaches: true,
 });

@@ -1,6 +1,6 @@
 import "@tamagui/polyfill-dev";
 import { Slot } from "expo-router";
-import { AppShell } from "../features/settings/AppShell";
+import { AppShell } from "../features/shell/AppShell";
 
 export default function Layout() {
   return (

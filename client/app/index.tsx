@@ -1,1 +1,5 @@
-export { RackScreen as default } from "../features/run/RackScreen";
+import { RACK_NEEDS } from "../data/needs";
+import { RackScreen } from "../features/run/RackScreen";
+import { placeHere } from "../ui/place";
+
+export default placeHere("The rack", RackScreen, RACK_NEEDS);

@@ -1,1 +1,4 @@
-export { LabScreen as default } from "../features/lab/LabScreen";
+import { WATER_NEEDS } from "../data/needs";
+import { place } from "../ui/place";
+
+export default place("Lab", async () => (await import("../features/lab/LabScreen")).LabScreen, WATER_NEEDS);

@@ -1,1 +1,3 @@
-export { SettingsScreen as default } from "../features/settings/SettingsScreen";
+import { place } from "../ui/place";
+
+export default place("Settings", async () => (await import("../features/settings/SettingsScreen")).SettingsScreen);

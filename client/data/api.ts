@@ -1,4 +1,5 @@
 import type { Page, Problem, RecordKind, RecordTypes, Stored } from "@winter-bead/contract";
+import { reach } from "./reach";
 
 /** The server could not be asked: no signal, or it is starting again. Trying later will do. */
 export class OutOfReach extends Error {}
@@ -16,16 +17,36 @@ export class Refused extends Error {
 const BASE = "/api/v1";
 const TRY_AGAIN = new Set([408, 425, 429, 500, 502, 503, 504]);
 
-async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+const isJson = (response: Response) => /json/.test(response.headers.get("content-type") ?? "");
+
+/** The answer itself, and what it tells of the server's reach. */
+async function askOnce(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`${BASE}${path}`, init);
-  } catch {
+  } catch (error) {
+    if (init?.signal?.aborted) throw error;
+    reach.lost("no-signal");
     throw new OutOfReach("The server is out of reach.");
   }
-  if (TRY_AGAIN.has(response.status)) throw new OutOfReach(`The server asks to try again (${response.status}).`);
-  if (!/json/.test(response.headers.get("content-type") ?? ""))
+  if (!isJson(response)) {
+    reach.lost("no-signal");
     throw new OutOfReach("Something else answered in the server's place.");
+  }
+  if (TRY_AGAIN.has(response.status)) {
+    const { title } = (await response.json()) as Problem;
+    reach.lost("busy", title);
+    throw new OutOfReach(title);
+  }
+  reach.reached();
+  return response;
+}
+
+async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+  let asked: Promise<Response> | undefined;
+  await reach.turn(() => (asked = askOnce(path, init)));
+  if (!asked && reach.snapshot().state === "lost") throw new OutOfReach("The server is out of reach.");
+  const response = await (asked ?? askOnce(path, init));
   const body: unknown = await response.json();
   if (!response.ok) throw new Refused(response.status, body as Problem);
   return body as T;
@@ -62,3 +83,7 @@ export interface Version<K extends RecordKind> {
 /** Every version of a record, oldest first; only the server knows them. */
 export const fetchVersions = <K extends RecordKind>(kind: K, id: string, signal?: AbortSignal) =>
   ask<readonly Version<K>[]>(`/${kind}/${id}/versions`, signal ? { signal } : {});
+
+/** Further addresses that this server was told to go by. */
+export const fetchAddresses = async (signal?: AbortSignal): Promise<readonly string[]> =>
+  (await ask<{ items: readonly string[] }>("/addresses", signal ? { signal } : {})).items;

@@ -1,6 +1,7 @@
 import type { Problem, RecordKind } from "@winter-bead/contract";
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import { OutOfReach, put, Refused, type Kept } from "./api";
+import { reach } from "./reach";
 
 /** A write that waits on this device until the server has it. */
 export interface OutboxItem {
@@ -25,8 +26,12 @@ interface Schema extends DBSchema {
 
 export interface OutboxState {
   readonly items: readonly OutboxItem[];
-  readonly reach: "unknown" | "reached" | "out-of-reach";
+  /** What lies on this device was read: before that nobody knows whether something waits. */
+  readonly read: boolean;
 }
+
+/** This device would not keep what was typed: its storage is full, or closed to this app. */
+export class DeviceRefused extends Error {}
 
 /** What the server answered to a write. */
 export interface Accepted {
@@ -37,8 +42,6 @@ export interface Accepted {
 
 const LOCK = "winter-bead-outbox";
 const CHANNEL = "winter-bead-outbox";
-const FIRST_WAIT = 500;
-const LONGEST_WAIT = 5_000;
 /** Answers are shown in batches, so that a long queue does not redraw the app for each of its writes. */
 const SETTLE_AFTER = 150;
 
@@ -52,13 +55,12 @@ const isWaiting = (item: OutboxItem) => item.refused === undefined;
  * queue under a lock.
  */
 export class Outbox {
-  private state: OutboxState = { items: [], reach: "unknown" };
+  private state: OutboxState = { items: [], read: false };
   private readonly listeners = new Set<() => void>();
   private readonly database: Promise<IDBPDatabase<Schema>>;
   private readonly channel = new BroadcastChannel(CHANNEL);
   private readonly answered = new Map<number, Accepted>();
   private settling: Promise<void> | undefined;
-  private wake: () => void = () => undefined;
   private draining = false;
 
   /** @param onAccepted lays answers on this device; its promise resolves when they are safe there */
@@ -70,8 +72,6 @@ export class Outbox {
       if (data.type === "accepted") void this.onAccepted(data.accepted);
       void this.load().then(() => this.drain());
     };
-    globalThis.addEventListener?.("online", () => this.wake());
-    globalThis.document?.addEventListener("visibilitychange", () => this.wake());
     void this.load().then(() => this.drain());
   }
 
@@ -87,13 +87,24 @@ export class Outbox {
 
   readonly snapshot = (): OutboxState => this.state;
 
-  /** Resolves when the write lies safely on this device; the server follows. */
+  /**
+   * Resolves when the write lies safely on this device; the server follows.
+   * @throws DeviceRefused when the device would not keep it
+   */
   async add(item: NewItem): Promise<void> {
     const row = { ...item, madeAt: new Date().toISOString() };
-    const seq = await (await this.database).add("outbox", row);
+    const seq = await this.store(row);
     this.set({ items: [...this.state.items, { ...row, seq }] });
     this.tell({ type: "changed" });
     void this.drain();
+  }
+
+  private async store(row: Omit<OutboxItem, "seq">): Promise<number> {
+    try {
+      return await (await this.database).add("outbox", row);
+    } catch (error) {
+      throw new DeviceRefused("This device would not keep it.", { cause: error });
+    }
   }
 
   /** Drops a write that the server would not take. */
@@ -121,7 +132,7 @@ export class Outbox {
   }
 
   private async load(): Promise<void> {
-    this.set({ items: (await (await this.database).getAll("outbox")) as OutboxItem[] });
+    this.set({ items: (await (await this.database).getAll("outbox")) as OutboxItem[], read: true });
   }
 
   private set(part: Partial<OutboxState>): void {
@@ -134,7 +145,7 @@ export class Outbox {
   }
 
   private async drain(): Promise<void> {
-    if (this.draining || !this.nextToSend()) return this.wake();
+    if (this.draining || !this.nextToSend()) return;
     this.draining = true;
     try {
       await navigator.locks.request(LOCK, () => this.drainHoldingLock());
@@ -146,19 +157,15 @@ export class Outbox {
 
   private async drainHoldingLock(): Promise<void> {
     await this.load();
-    let wait = FIRST_WAIT;
     for (let next = this.nextToSend(); next; next = this.nextToSend()) {
-      if (await this.send(next)) wait = FIRST_WAIT;
-      else {
-        await this.sleep(wait);
-        wait = Math.min(2 * wait, LONGEST_WAIT);
-      }
+      await reach.whenBack();
+      await this.send(next);
     }
     await this.settling;
   }
 
-  /** Whether the server answered, be it yes or no. */
-  private async send(item: OutboxItem): Promise<boolean> {
+  /** Sends one; where there is no answer it stays as it is, and waits for the server to be back. */
+  private async send(item: OutboxItem): Promise<void> {
     const { seq, kind, id, body, replaces, voided } = item;
     try {
       const record = await put(kind, id, {
@@ -169,17 +176,12 @@ export class Outbox {
       this.answered.set(seq, { seq, kind, record });
       this.settling ??= this.settle();
     } catch (error) {
-      if (error instanceof OutOfReach) {
-        if (this.state.reach !== "out-of-reach") this.set({ reach: "out-of-reach" });
-        return false;
-      }
+      if (error instanceof OutOfReach) return;
       const problem: Problem =
         error instanceof Refused ? error.problem : { type: "about:blank", title: String(error), status: 0 };
       await this.replace({ ...item, refused: problem });
       this.tell({ type: "changed" });
     }
-    if (this.state.reach !== "reached") this.set({ reach: "reached" });
-    return true;
   }
 
   /** Lays a batch of answers on this device, and only then lets their rows go. */
@@ -194,15 +196,5 @@ export class Outbox {
     this.set({ items: this.state.items.filter((item) => !gone.has(item.seq)) });
     for (const seq of gone) this.answered.delete(seq);
     this.tell({ type: "accepted", accepted: batch });
-  }
-
-  private sleep(milliseconds: number): Promise<void> {
-    return new Promise((resolve) => {
-      const timer = setTimeout(resolve, milliseconds);
-      this.wake = () => {
-        clearTimeout(timer);
-        resolve();
-      };
-    });
   }
 }

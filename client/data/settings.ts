@@ -1,19 +1,38 @@
 import { useSyncExternalStore } from "react";
 
-/** How this person reads numbers; kept on the device. */
+/** How this person reads numbers and works; kept on the device. */
 export interface Settings {
   readonly units: "metric" | "us";
   readonly theme: "auto" | "light" | "dark";
+  /** One-letter keys. */
+  readonly keys: "on" | "off";
 }
 
 const KEY = "winter-bead-settings";
-const DEFAULTS: Settings = { units: "metric", theme: "auto" };
+
+/** Countries that buy water in gallons and read Fahrenheit. */
+const US_UNITS_IN = new Set(["US", "LR", "MM"]);
+
+/** The units of a language tag's country; without one, of English as in the United States no more than of any other. */
+export function unitsOf(language: string | undefined): Settings["units"] {
+  try {
+    return US_UNITS_IN.has(new Intl.Locale(language ?? "en-GB").region ?? "") ? "us" : "metric";
+  } catch {
+    return "metric";
+  }
+}
+
+const defaults = (): Settings => ({
+  units: unitsOf(globalThis.navigator?.language),
+  theme: "auto",
+  keys: "on",
+});
 
 function read(): Settings {
   try {
-    return { ...DEFAULTS, ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<Settings>) };
+    return { ...defaults(), ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<Settings>) };
   } catch {
-    return DEFAULTS;
+    return defaults();
   }
 }
 

@@ -1,19 +1,30 @@
 import type { RecordKind, RecordTypes } from "@winter-bead/contract";
-import { QueryClient, useQuery } from "@tanstack/react-query";
+import { onlineManager, QueryClient, useIsRestoring, useQueries, useQuery } from "@tanstack/react-query";
 import { persistQueryClientSave, type PersistedClient, type Persister } from "@tanstack/react-query-persist-client";
 import { del, get, set } from "idb-keyval";
 import { useMemo, useSyncExternalStore } from "react";
 import { v7 as uuidv7 } from "uuid";
-import { fetchAll, type Kept } from "./api";
+import { fetchAll, OutOfReach, type Kept } from "./api";
 import { Outbox, type OutboxState } from "./outbox";
 import { keyOf, layAnswers } from "./lay-answers";
 import { overlay } from "./overlay";
+import { reach } from "./reach";
 
 const FRESH_FOR = 20_000;
 
+/** Lists wait while the server is out of reach, and are asked for again once it is back: one place asks, not each list. */
+onlineManager.setEventListener((setOnline) => reach.subscribe(() => setOnline(reach.snapshot().state !== "lost")));
+
 export const queryClient = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: FRESH_FOR, gcTime: Infinity, networkMode: "always", retry: 2, refetchOnWindowFocus: true },
+    queries: {
+      staleTime: FRESH_FOR,
+      gcTime: Infinity,
+      networkMode: "online",
+      retry: (_count, error) => error instanceof OutOfReach,
+      retryDelay: 0,
+      refetchOnWindowFocus: true,
+    },
   },
 });
 
@@ -51,9 +62,34 @@ let restoredHere: () => void;
 /** Resolves once the lists kept on this device are back, or are known to be lost. */
 const restored = new Promise<void>((resolve) => (restoredHere = resolve));
 
-/** The lists kept on this device are back: they are shown at once, and the server is asked for what has changed since. */
+/** Every kind of record, spelled here and not imported: the contract's list would bring its checks into the first page. */
+const FETCHED: Readonly<Record<RecordKind, true>> = {
+  rigs: true,
+  vessels: true,
+  charges: true,
+  visits: true,
+  taps: true,
+  meters: true,
+  sites: true,
+  "feed-tests": true,
+  "water-reports": true,
+  "membrane-checks": true,
+  plans: true,
+  "price-lists": true,
+};
+const KINDS = Object.keys(FETCHED) as RecordKind[];
+
+const listQuery = <K extends RecordKind>(kind: K) => ({
+  queryKey: keyOf(kind),
+  queryFn: ({ signal }: { signal: AbortSignal }) => fetchAll(kind, signal),
+});
+
+/**
+ * The lists kept on this device are back: they are shown at once, and the server is asked for what has changed since. Every
+ * kind is asked for at the start, so that a place opened for the first time without a signal has what it speaks of.
+ */
 export const onRestored = async () => {
-  await queryClient.invalidateQueries({ queryKey: ["records"] });
+  for (const kind of KINDS) void queryClient.prefetchQuery({ ...listQuery(kind), staleTime: 0 });
   restoredHere();
 };
 
@@ -74,9 +110,27 @@ export interface Records<K extends RecordKind> {
   readonly pending: boolean;
 }
 
+/** Whether what a place speaks of is on this device: here, on its way, or absent with nobody to ask. */
+export type Presence = "here" | "coming" | "absent";
+
+/** @param kinds the lists that a place rests on: with half of them it would say what is not so */
+export function usePresence(kinds: readonly RecordKind[]): Presence {
+  const restoring = useIsRestoring();
+  const { read } = useOutbox();
+  const lists = useQueries({
+    queries: kinds.map((kind) => listQuery(kind)),
+    combine: (all) => ({
+      missing: all.some(({ data }) => data === undefined),
+      asked: all.every(({ data, fetchStatus }) => data !== undefined || fetchStatus === "fetching"),
+    }),
+  });
+  if (!lists.missing && read) return "here";
+  return restoring || lists.asked || !read ? "coming" : "absent";
+}
+
 /** The crew's records of a kind: the server's, with what waits on this device laid over. */
 export function useRecords<K extends RecordKind>(kind: K): Records<K> {
-  const { data, isPending } = useQuery({ queryKey: keyOf(kind), queryFn: ({ signal }) => fetchAll(kind, signal) });
+  const { data, isPending } = useQuery(listQuery(kind));
   const { items } = useOutbox();
   const records = useMemo(() => overlay(kind, data ?? NOTHING, items), [kind, data, items]);
   return { records, pending: isPending && records.length === 0 };
@@ -91,7 +145,17 @@ export async function keep<K extends RecordKind>(
   id: string = newId(),
 ): Promise<string> {
   await outbox.add({ kind, id, body });
+  askToStay();
   return id;
+}
+
+let askedToStay = false;
+
+/** Asks the browser, with the first record kept here, not to throw away what this app stores when room gets short. */
+function askToStay(): void {
+  if (askedToStay) return;
+  askedToStay = true;
+  void navigator.storage?.persist?.().catch(() => false);
 }
 
 const bodyOf = <K extends RecordKind>({ id: _id, version: _version, voided: _voided, ...body }: Kept<K>): object =>

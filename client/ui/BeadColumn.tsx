@@ -7,8 +7,8 @@ export interface BeadColumnProps {
   /** Load put on as a share of capacity. */
   readonly throughput: number;
   readonly transferUnits: number;
-  /** Depth of the front from the inlet, 0 to 1: early, likely, late. */
-  readonly front: ThreeOf<number>;
+  /** Depth of the front from the inlet, 0 to 1: early, likely, late; absent where nothing is known: an empty outline. */
+  readonly front: ThreeOf<number> | undefined;
   /** Water goes up through a cartridge and down through a tank. */
   readonly up: boolean;
   /** Width over height of the vessel; drawn within what stays readable. */
@@ -50,6 +50,26 @@ function packBeads(left: number, top: number, width: number, height: number, bea
   ).flat();
 }
 
+/** The vessel itself, whatever stands in it. */
+function Shell({ width, height, bead }: { readonly width: number; readonly height: number; readonly bead: number }) {
+  const colours = usePalette();
+  return (
+    <>
+      <Rect x={width / 2 - bead} y={0} width={2 * bead} height={CAP + 3} rx={2} fill={colours.ink} />
+      <Rect
+        x={1}
+        y={CAP}
+        width={width - 2}
+        height={height - CAP - 1}
+        rx={Math.min(18, width / 4)}
+        fill={colours.card}
+        stroke={colours.ink}
+        strokeWidth={2}
+      />
+    </>
+  );
+}
+
 /**
  * A cut through the vessel: hollow beads are free, filled ones taken, as the model has them; the frosted band is where the
  * front may stand.
@@ -74,23 +94,20 @@ export function BeadColumn({
     [bed.x, bed.y, bed.width, bed.height, bead, up],
   );
   const atDepth = (depth: number) => bed.y + bed.height * (up ? 1 - depth : depth);
+  const radius = 0.43 * bead;
+  const shell = <Shell width={width} height={height} bead={bead} />;
+  if (!front)
+    return (
+      <Svg width={width + 14} height={height} role="img" aria-label={label} testID={testID}>
+        {shell}
+      </Svg>
+    );
   const [edgeA, edgeB] = [atDepth(front.low), atDepth(front.high)];
   const band = { y: Math.min(edgeA, edgeB), height: Math.max(1, Math.abs(edgeB - edgeA)) };
   const pointer = atDepth(front.typical);
-  const radius = 0.43 * bead;
   return (
     <Svg width={width + 14} height={height} role="img" aria-label={label} testID={testID}>
-      <Rect x={width / 2 - bead} y={0} width={2 * bead} height={CAP + 3} rx={2} fill={colours.ink} />
-      <Rect
-        x={1}
-        y={CAP}
-        width={width - 2}
-        height={height - CAP - 1}
-        rx={Math.min(18, width / 4)}
-        fill={colours.card}
-        stroke={colours.ink}
-        strokeWidth={2}
-      />
+      {shell}
       <G>
         {beads.map(({ x, y, depth }) => {
           const taken = shareTaken(throughput, depth, transferUnits);

@@ -7,7 +7,7 @@ const KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9", ".", "0", "back"] as 
 /** Digits for a wet glove: twelve keys of at least 48 px. */
 export function NumberPad({ onKey }: { readonly onKey: (key: string) => void }) {
   return (
-    <View flexDirection="row" flexWrap="wrap" gap="$2" role="group" aria-label="Number pad">
+    <View flexDirection="row" flexWrap="wrap" gap={6} role="group" aria-label="Number pad">
       {KEYS.map((key) => (
         <Pressable
           key={key}
@@ -15,7 +15,7 @@ export function NumberPad({ onKey }: { readonly onKey: (key: string) => void }) 
           aria-label={key === "back" ? "Delete the last digit" : key === "." ? "Point" : key}
           flexBasis="30%"
           flexGrow={1}
-          height={52}
+          height={50}
           backgroundColor="$card"
           borderColor="$line"
           borderWidth={2}

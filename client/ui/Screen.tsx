@@ -1,6 +1,8 @@
 import { View } from "@tamagui/core";
 import type { ReactNode } from "react";
 import { ScrollView, useWindowDimensions } from "react-native";
+import { usePlaceTitle } from "./place-title";
+import { useScrollMemory } from "./scroll-memory";
 import { Title } from "./words";
 
 const WIDE_FROM = 900;
@@ -11,24 +13,29 @@ export const useWide = () => useWindowDimensions().width >= WIDE_FROM;
 const LIST_WIDTH = 470;
 const READING_WIDTH = 760;
 
-/** A place of the app: one scrolling column, and on a wide screen its detail beside it. */
-export function Screen({
-  title,
-  children,
-  detail,
-  footer,
-}: {
+interface ScreenProps {
+  /** Its heading, and its name in the browser's title. */
   readonly title?: string;
+  /** Its name in the browser's title where it has a heading of its own. */
+  readonly name?: string;
   readonly children: ReactNode;
   readonly detail?: ReactNode;
   readonly footer?: ReactNode;
-}) {
+}
+
+/** A place of the app: one scrolling column, and on a wide screen its detail beside it. */
+export function Screen({ title, name, children, detail, footer }: ScreenProps) {
   const wide = useWide();
   const listWidth = detail ? LIST_WIDTH : undefined;
+  usePlaceTitle(name ?? title);
+  const { ref, onScroll } = useScrollMemory();
   return (
-    <View flex={1} flexDirection="row" minHeight={0} role="main">
-      <View width={listWidth} flex={detail ? undefined : 1} minHeight={0} backgroundColor="$paper">
+    <View render="main" className="place" flex={1} flexDirection="row" minHeight={0}>
+      <View width={listWidth} flex={detail ? undefined : 1} minHeight={0} minWidth={0} backgroundColor="$paper">
         <ScrollView
+          ref={ref}
+          onScroll={onScroll}
+          scrollEventThrottle={100}
           style={{ flex: 1 }}
           contentContainerStyle={{
             flexGrow: 1,
@@ -43,10 +50,18 @@ export function Screen({
           {title ? <Title marginBottom={12}>{title}</Title> : null}
           {children}
         </ScrollView>
-        {footer}
+        {footer ? <View className="not-printed">{footer}</View> : null}
       </View>
       {detail ? (
-        <View flex={1} minHeight={0} backgroundColor="$card" borderLeftColor="$line" borderLeftWidth={1}>
+        <View
+          flex={1}
+          minHeight={0}
+          minWidth={0}
+          backgroundColor="$card"
+          borderLeftColor="$line"
+          borderLeftWidth={1}
+          className="detail"
+        >
           <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, padding: 32 }}>
             {detail}
           </ScrollView>

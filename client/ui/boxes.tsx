@@ -1,5 +1,6 @@
-import { styled, View } from "@tamagui/core";
-import type { ReactNode } from "react";
+import { styled, View, type GetProps } from "@tamagui/core";
+import { router } from "expo-router";
+import type { KeyboardEvent, MouseEvent, ReactNode, Ref } from "react";
 import { Body, Small, Strong } from "./words";
 
 export const Card = styled(View, {
@@ -14,7 +15,7 @@ export const Card = styled(View, {
 export const Row = styled(View, { name: "Row", flexDirection: "row", alignItems: "center", gap: "$3" });
 export const Column = styled(View, { name: "Column", gap: "$4" });
 
-const Pressable = styled(View, {
+const PressableFrame = styled(View, {
   name: "Pressable",
   render: "button",
   role: "button",
@@ -30,8 +31,42 @@ const Pressable = styled(View, {
   pressStyle: { opacity: 0.75 },
 });
 
+/** Opening beside, in a window of its own and the like are the browser's. */
+const isBrowsersOwn = (event: MouseEvent) =>
+  event.metaKey || event.ctrlKey || event.shiftKey || event.altKey || event.button > 0;
+
+export type PressableProps = GetProps<typeof PressableFrame> & {
+  /** Where it leads: then it is a link, which opens beside with the browser's own keys. */
+  readonly href?: string | undefined;
+  readonly ref?: ((node: unknown) => void) | Ref<unknown>;
+};
+
+/** Something to press: a button that does something, or a link that goes somewhere. */
+export function Pressable({ href, ...rest }: PressableProps) {
+  const props = rest as GetProps<typeof PressableFrame>;
+  if (href === undefined) return <PressableFrame {...props} />;
+  const follow = (event: unknown) => {
+    const click = event as MouseEvent;
+    if (isBrowsersOwn(click)) return;
+    click.preventDefault();
+    router.navigate(href);
+  };
+  return (
+    <PressableFrame
+      {...props}
+      {...({ href } as object)}
+      render="a"
+      role={undefined}
+      style={{ textDecorationLine: "none" }}
+      onPress={follow as never}
+    />
+  );
+}
+
 interface PressProps {
-  readonly onPress: () => void;
+  readonly onPress?: () => void;
+  /** Where it leads, in place of something to do. */
+  readonly href?: string;
   readonly label?: string;
   readonly disabled?: boolean;
   readonly testID?: string;
@@ -41,20 +76,23 @@ interface PressProps {
 export function HeavyButton({
   children,
   onPress,
+  href,
   label,
   disabled,
   testID,
 }: PressProps & { readonly children: string }) {
   return (
     <Pressable
+      className="action"
       onPress={onPress}
+      href={href}
       aria-label={label}
       aria-disabled={disabled}
       disabled={disabled}
       testID={testID}
       backgroundColor={disabled ? "$frost" : "$ink"}
       borderRadius="$3"
-      minHeight={58}
+      minHeight={56}
       paddingHorizontal="$5"
       width="100%"
     >
@@ -69,13 +107,16 @@ export function HeavyButton({
 export function PlainButton({
   children,
   onPress,
+  href,
   label,
   disabled,
   testID,
 }: PressProps & { readonly children: ReactNode }) {
   return (
     <Pressable
+      className="action"
       onPress={onPress}
+      href={href}
       aria-label={label}
       disabled={disabled}
       testID={testID}
@@ -94,12 +135,21 @@ export function PlainButton({
 export function TextButton({
   children,
   onPress,
+  href,
   label,
   testID,
   expanded,
 }: PressProps & { readonly children: ReactNode; readonly expanded?: boolean }) {
   return (
-    <Pressable onPress={onPress} aria-label={label} aria-expanded={expanded} testID={testID} alignItems="flex-start">
+    <Pressable
+      className="action"
+      onPress={onPress}
+      href={href}
+      aria-label={label}
+      aria-expanded={expanded}
+      testID={testID}
+      alignItems="flex-start"
+    >
       <Strong textDecorationLine="underline" fontWeight="600">
         {children}
       </Strong>
@@ -107,14 +157,22 @@ export function TextButton({
   );
 }
 
-export { Pressable };
-
 export interface Option<T extends string> {
   readonly value: T;
   readonly label: string;
 }
 
-/** One of a few, all in sight. */
+/** Where an arrow leads in a group of choices, round at its ends; undefined for another key. */
+function arrowTo(key: string, from: number, count: number): number | undefined {
+  if (key === "ArrowRight" || key === "ArrowDown") return (from + 1) % count;
+  if (key === "ArrowLeft" || key === "ArrowUp") return (from + count - 1) % count;
+  return undefined;
+}
+
+const neighbour = (choice: HTMLElement, index: number) =>
+  choice.closest('[role="radiogroup"]')?.querySelectorAll<HTMLElement>('[role="radio"]')[index];
+
+/** One of a few, all in sight: one stop of the tab key, the arrows choose. */
 export function Choice<T extends string>({
   label,
   value,
@@ -128,11 +186,12 @@ export function Choice<T extends string>({
   readonly onChange: (value: T) => void;
   readonly hideLabel?: boolean;
 }) {
+  const entered = options.some((option) => option.value === value) ? value : options[0]?.value;
   return (
     <View role="radiogroup" aria-label={label} gap="$1">
       {hideLabel ? null : <Small>{label}</Small>}
       <View flexDirection="row" flexWrap="wrap" gap="$2">
-        {options.map((option) => {
+        {options.map((option, i) => {
           const chosen = option.value === value;
           return (
             <Pressable
@@ -140,7 +199,17 @@ export function Choice<T extends string>({
               role="radio"
               aria-checked={chosen}
               aria-label={option.label}
+              tabIndex={option.value === entered ? 0 : -1}
               onPress={() => onChange(option.value)}
+              {...({
+                onKeyDown: (event: KeyboardEvent<HTMLElement>) => {
+                  const to = arrowTo(event.key, i, options.length);
+                  if (to === undefined) return;
+                  event.preventDefault();
+                  onChange(options[to]!.value);
+                  neighbour(event.currentTarget, to)?.focus();
+                },
+              } as object)}
               backgroundColor={chosen ? "$ink" : "$card"}
               borderColor={chosen ? "$ink" : "$line"}
               borderWidth={2}

@@ -70,10 +70,11 @@ function Field({
           borderWidth={0}
           backgroundColor="transparent"
           color="$ink"
-          fontSize={numeric ? 20 : 17}
+          fontSize={numeric ? "$4" : "$3"}
           fontWeight={numeric ? "700" : "400"}
           padding={0}
-          height={46}
+          minHeight={46}
+          height="auto"
           outlineWidth={0}
           focusVisibleStyle={{ outlineWidth: 0, outlineStyle: "none" }}
         />

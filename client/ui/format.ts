@@ -19,8 +19,7 @@ export function threeDigits(value: number): string {
 export const percent = (share: number) => THREE.format(Number((100 * share).toPrecision(2)));
 
 /** Enough digits to work the formula again. */
-export const sixDigits = (value: number) =>
-  value === 0 ? "0" : SEVEN.format(Number(value.toPrecision(7)));
+export const sixDigits = (value: number) => (value === 0 ? "0" : SEVEN.format(Number(value.toPrecision(7))));
 
 export interface Shown {
   readonly text: string;

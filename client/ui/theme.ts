@@ -35,14 +35,17 @@ const tokens = createTokens({
   zIndex: { 0: 0, 1: 100, 2: 200, true: 0 },
 });
 
+/** At the usual font size; in the browser they grow and shrink with the one its user has set. */
 const steps = { 1: 14, 2: 16, 3: 18, 4: 21, 5: 26, 6: 32, 7: 44, true: 16 } as const;
 const keyed = <T>(of: (size: number) => T) =>
   Object.fromEntries(Object.entries(steps).map(([key, size]) => [key, of(size)])) as Record<keyof typeof steps, T>;
+/** The library's types know pixels only; a length in rem goes out as it is. */
+const rem = (pixels: number) => `${pixels / 16}rem` as unknown as number;
 
 const body = createFont({
   family: '"Atkinson Hyperlegible Next", system-ui, sans-serif',
-  size: steps,
-  lineHeight: keyed((size) => Math.round(size * (size > 24 ? 1.15 : 1.4))),
+  size: keyed(rem),
+  lineHeight: keyed((size) => rem(Math.round(size * (size > 24 ? 1.15 : 1.4)))),
   weight: keyed(() => "400"),
   letterSpacing: keyed(() => 0),
 });

@@ -14,7 +14,6 @@ export const Strong = styled(Body, { name: "Strong", fontWeight: "700" });
 export const Title = styled(Body, {
   name: "Title",
   render: "h1",
-  role: "heading",
   fontSize: "$5",
   lineHeight: "$5",
   fontWeight: "800",
@@ -23,7 +22,6 @@ export const Title = styled(Body, {
 export const Heading = styled(Body, {
   name: "Heading",
   render: "h2",
-  role: "heading",
   fontSize: "$3",
   lineHeight: "$3",
   fontWeight: "700",

@@ -1,1 +1,4 @@
-export { LogPlace as default } from "../../features/run/LogPlace";
+import { RACK_NEEDS } from "../../data/needs";
+import { place } from "../../ui/place";
+
+export default place("Log", async () => (await import("../../features/run/LogPlace")).LogPlace, RACK_NEEDS);

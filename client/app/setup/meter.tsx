@@ -1,3 +1,4 @@
-import { lazyPlace } from "../../ui/lazy-place";
+import { SETUP_NEEDS } from "../../data/needs";
+import { place } from "../../ui/place";
 
-export default lazyPlace(async () => (await import("../../features/vessels/places")).MeterPlace);
+export default place("Meter", async () => (await import("../../features/vessels/places")).MeterPlace, SETUP_NEEDS);

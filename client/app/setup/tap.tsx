@@ -1,3 +1,4 @@
-import { lazyPlace } from "../../ui/lazy-place";
+import { SETUP_NEEDS } from "../../data/needs";
+import { place } from "../../ui/place";
 
-export default lazyPlace(async () => (await import("../../features/vessels/places")).TapPlace);
+export default place("Tap", async () => (await import("../../features/vessels/places")).TapPlace, SETUP_NEEDS);

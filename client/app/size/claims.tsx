@@ -1,3 +1,4 @@
-import { lazyPlace } from "../../ui/lazy-place";
+import { SIZE_NEEDS } from "../../data/needs";
+import { place } from "../../ui/place";
 
-export default lazyPlace(async () => (await import("../../features/plan/places")).ClaimsScreen);
+export default place("Claims", async () => (await import("../../features/plan/places")).ClaimsScreen, SIZE_NEEDS);

@@ -1,1 +1,4 @@
-export { GallonsScreen as default } from "../../features/plan/GallonsScreen";
+import { SIZE_NEEDS } from "../../data/needs";
+import { place } from "../../ui/place";
+
+export default place("Size", async () => (await import("../../features/plan/GallonsScreen")).GallonsScreen, SIZE_NEEDS);

@@ -1,3 +1,4 @@
-import { lazyPlace } from "../../ui/lazy-place";
+import { SIZE_NEEDS } from "../../data/needs";
+import { place } from "../../ui/place";
 
-export default lazyPlace(async () => (await import("../../features/plan/places")).VesselScreen);
+export default place("Vessel", async () => (await import("../../features/plan/places")).VesselScreen, SIZE_NEEDS);

@@ -1,3 +1,4 @@
-import { lazyPlace } from "../../ui/lazy-place";
+import { WATER_NEEDS } from "../../data/needs";
+import { place } from "../../ui/place";
 
-export default lazyPlace(async () => (await import("../../features/water/places")).WaterScreen);
+export default place("Water", async () => (await import("../../features/water/places")).WaterScreen, WATER_NEEDS);

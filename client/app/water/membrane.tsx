@@ -1,3 +1,4 @@
-import { lazyPlace } from "../../ui/lazy-place";
+import { WATER_NEEDS } from "../../data/needs";
+import { place } from "../../ui/place";
 
-export default lazyPlace(async () => (await import("../../features/water/places")).MembranePlace);
+export default place("Membrane", async () => (await import("../../features/water/places")).MembranePlace, WATER_NEEDS);

@@ -1,3 +1,4 @@
-import { lazyPlace } from "../../ui/lazy-place";
+import { WATER_NEEDS } from "../../data/needs";
+import { place } from "../../ui/place";
 
-export default lazyPlace(async () => (await import("../../features/water/places")).MetersScreen);
+export default place("Meters", async () => (await import("../../features/water/places")).MetersScreen, WATER_NEEDS);

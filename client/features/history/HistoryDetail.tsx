@@ -14,7 +14,6 @@ import {
   type Standing,
 } from "@winter-bead/core";
 import { format } from "date-fns/format";
-import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import type { LayoutChangeEvent } from "react-native";
 import { bringBack, takeBack, useRecords } from "../../data/store";
@@ -99,7 +98,9 @@ function Figure({ name, value, small }: { readonly name: string; readonly value:
     <View minWidth={130} gap={2}>
       <Small>{name}</Small>
       <View flexDirection="row" alignItems="baseline" gap="$1" flexWrap="wrap">
-        <Big fontSize={24}>{value}</Big>
+        <Big fontSize="$5" lineHeight="$5">
+          {value}
+        </Big>
         <Strong>{small}</Strong>
       </View>
     </View>
@@ -111,7 +112,7 @@ const rangeWords = (low: string, high: string) => (low === high ? "eq/L" : `eq/L
 function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: ChargeLedger }) {
   const { units } = useSettings();
   const where = view.assessment?.standing;
-  const isCurrent = where?.charge.id === ledger.charge.id;
+  const isCurrent = ledger.charge.ended === undefined;
   const treated = ledger.lines.reduce((sum, line) => sum + line.litres, 0);
   const load = ledger.lines.reduce((sum, line) => sum + (line.litres * line.feedEc25) / 100, 0);
   const reached = load / 1000 / ledger.charge.resinLitres;
@@ -138,7 +139,7 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
           small={dateRange(view) === datesInWords(view) ? "" : dateRange(view)}
         />
       ) : (
-        <Figure name="Ended" value={WHY_ENDED[ledger.charge.ended?.why ?? "limit"]} small="" />
+        <Figure name="Ended" value={ledger.charge.ended ? WHY_ENDED[ledger.charge.ended.why] : "–"} small="" />
       )}
     </View>
   );
@@ -197,7 +198,14 @@ function Visits({ ledger, view }: { readonly ledger: ChargeLedger; readonly view
 }
 
 /** Readings of one vessel against litres, charge by charge, with what the front is expected to do. */
-export function HistoryDetail({ view }: { readonly view: RigView }) {
+export function HistoryDetail({
+  view,
+  heading = "h2",
+}: {
+  readonly view: RigView;
+  /** The place's own heading, or one under it. */
+  readonly heading?: "h1" | "h2";
+}) {
   const { facts, assessment } = view;
   const { units } = useSettings();
   const [chosen, setChosen] = useState<Id>();
@@ -214,15 +222,15 @@ export function HistoryDetail({ view }: { readonly view: RigView }) {
     [facts],
   );
   const ledger = ledgers.find((each) => each.charge.id === chosen) ?? ledgers[ledgers.length - 1];
-  const refill = () => router.push({ pathname: "/setup/charge", params: { rig: facts.rig.id } });
+  const refill = `/setup/charge?rig=${facts.rig.id}`;
   if (!ledger) {
     return (
       <View gap="$4">
-        <Title>{facts.rig.name}</Title>
+        <Title render={heading}>{facts.rig.name}</Title>
         <EmptyState
           title="No charge in this vessel yet"
           action={
-            <HeavyButton onPress={refill} testID="fill-it">
+            <HeavyButton href={refill} testID="fill-it">
               Fill it
             </HeavyButton>
           }
@@ -242,7 +250,7 @@ export function HistoryDetail({ view }: { readonly view: RigView }) {
       <View flexDirection="row" gap="$3" alignItems="flex-start">
         {words && assessment?.verdict ? <StateRing state={assessment.verdict.state} /> : null}
         <View flex={1}>
-          <Title fontSize={24}>
+          <Title render={heading} fontSize="$5" lineHeight="$5">
             {facts.rig.name}
             {words ? `: ${words.title.charAt(0).toLowerCase()}${words.title.slice(1)}` : ""}
           </Title>
@@ -278,7 +286,7 @@ export function HistoryDetail({ view }: { readonly view: RigView }) {
       />
       {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
       <Visits ledger={ledger} view={view} />
-      <PlainButton onPress={refill} testID="new-charge">
+      <PlainButton href={refill} testID="new-charge">
         Start the refill
       </PlainButton>
     </View>

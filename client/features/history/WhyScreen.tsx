@@ -1,6 +1,7 @@
 import { View } from "@tamagui/core";
-import { router, useLocalSearchParams } from "expo-router";
+import { useLocalSearchParams } from "expo-router";
 import { EmptyState, HeavyButton, Pressable } from "../../ui/boxes";
+import { NotHere } from "../../ui/NotHere";
 import { Screen, useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
 import { Body, Small, Strong } from "../../ui/words";
@@ -12,7 +13,7 @@ function RigRow({ view, here }: { readonly view: RigView; readonly here: boolean
   const { facts, assessment } = view;
   return (
     <Pressable
-      onPress={() => router.navigate(`/why/${facts.rig.id}`)}
+      href={`/why/${facts.rig.id}`}
       aria-current={here ? "true" : undefined}
       flexDirection="row"
       justifyContent="flex-start"
@@ -40,6 +41,7 @@ export function WhyScreen() {
   const { rigs, pending } = useRigs();
   const wide = useWide();
   const view = rigs.find((each) => each.facts.rig.id === rig);
+  if (rig !== undefined && !view && !pending) return <NotHere what="rig" href="/why" way="All rigs" />;
   if (rigs.length === 0) {
     return (
       <Screen title="Look back">
@@ -48,7 +50,7 @@ export function WhyScreen() {
         ) : (
           <EmptyState
             title="Nothing to look back on yet"
-            action={<HeavyButton onPress={() => router.navigate("/setup")}>Set up the first rig</HeavyButton>}
+            action={<HeavyButton href="/setup">Set up the first rig</HeavyButton>}
           >
             After a few logged days you see here how each vessel did.
           </EmptyState>
@@ -74,8 +76,8 @@ export function WhyScreen() {
     );
   if (view)
     return (
-      <Screen>
-        <HistoryDetail view={view} />
+      <Screen name={view.facts.rig.name}>
+        <HistoryDetail view={view} heading="h1" />
       </Screen>
     );
   return <Screen title="Look back">{list}</Screen>;

@@ -150,13 +150,13 @@ function Outcome({
       <View flexDirection="row" flexWrap="wrap" columnGap="$5" rowGap="$1">
         <View>
           <Small>until the meter shows it</Small>
-          <Big fontSize={22} testID={`meter-life-${run.variant}`}>
+          <Big fontSize="$4" lineHeight="$4" testID={`meter-life-${run.variant}`}>
             {value(ends.litresToLimit)}
           </Big>
         </View>
         <View>
           <Small>until {leak === Infinity ? "silica or ammonia" : leaker} passes its mark</Small>
-          <Big fontSize={22} testID={`leak-life-${run.variant}`}>
+          <Big fontSize="$4" lineHeight="$4" testID={`leak-life-${run.variant}`}>
             {value(leak === Infinity ? undefined : leak)}
           </Big>
         </View>

@@ -48,8 +48,8 @@ export function useLab() {
   const stop = useCallback(() => {
     request.current += 1;
     setState((before) => ({ ...before, progress: undefined }));
-    void stopLab();
+    stopLab();
   }, []);
-  useEffect(() => () => void stopLab(), []);
+  useEffect(() => () => stopLab(), []);
   return { ...state, run, stop };
 }

@@ -81,7 +81,7 @@ export function Headline({
       <View flex={1} gap="$1" minWidth={0}>
         {answer.life.reachable ? (
           <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
-            <Big testID="life-typical" fontSize={40} lineHeight={44}>
+            <Big testID="life-typical" fontSize="$7" lineHeight="$7">
               {number}
             </Big>
             <Strong>{unit}</Strong>

@@ -1,5 +1,4 @@
 import { View } from "@tamagui/core";
-import { router } from "expo-router";
 import { useMemo } from "react";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
@@ -32,7 +31,7 @@ export function GallonsScreen() {
   const first = answered ? (
     <View gap="$4" testID="answers">
       <Headline {...answered} kind={typed.kind} units={units} />
-      <PlainButton onPress={() => router.navigate("/size/vessel")} testID="open-options">
+      <PlainButton href="/size/vessel" testID="open-options">
         Which vessel for your work
       </PlainButton>
       {lives ? <TwoLivesCard lives={lives} working={working} units={units} /> : null}

@@ -24,14 +24,15 @@ import { CONTAINER_OPTIONS, GRADE_OPTIONS } from "../vessels/presets";
 import { HABIT_WORDS, habitBasis } from "./habit-words";
 import { wholeMoney } from "./money";
 import { NoTap, SizeScreen } from "./SizeScreen";
-import { planWorker } from "./useLives";
+import { planner } from "./useLives";
 import { useVessels } from "./useVessels";
 import { useWork, type Work } from "./useWork";
 import { More } from "./More";
 import { WorkInputs } from "./WorkInputs";
 import { watersOf } from "./work-values";
 
-const ask = (asked: HabitsInput): Promise<Result<readonly Habit[]>> => planWorker().rankHabits(asked);
+const ask = (asked: HabitsInput): Promise<Result<readonly Habit[]>> =>
+  planner.run((worker) => worker.rankHabits(asked));
 
 /** How the work is done today, as typed. */
 interface TypedPractice {

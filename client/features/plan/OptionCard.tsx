@@ -182,8 +182,8 @@ export function OptionCard({ first = false, pinned, onPin, onKeep, ...props }: O
         <Strong>{`${option.place}. ${option.name}`}</Strong>
         <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
           <Big
-            fontSize={first ? 34 : 24}
-            lineHeight={first ? 40 : 30}
+            fontSize={first ? "$6" : "$5"}
+            lineHeight={first ? "$6" : "$5"}
             textDecorationLine="underline"
             testID="option-cost"
           >

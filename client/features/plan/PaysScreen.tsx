@@ -36,14 +36,14 @@ import { wholeMoney } from "./money";
 import { PaysChart } from "./PaysChart";
 import type { PaysAnswer } from "./plan.worker";
 import { NoTap, SizeScreen } from "./SizeScreen";
-import { planWorker } from "./useLives";
+import { planner } from "./useLives";
 import type { CrewPrices } from "./usePrices";
 import { useVessels } from "./useVessels";
 import { useWork, type Work } from "./useWork";
 import { More } from "./More";
 import { WorkInputs } from "./WorkInputs";
 
-const ask = (asked: CrossingInput): Promise<Result<PaysAnswer>> => planWorker().askPays(asked);
+const ask = (asked: CrossingInput): Promise<Result<PaysAnswer>> => planner.run((worker) => worker.askPays(asked));
 
 interface TypedPays {
   readonly vessel: string;
@@ -217,7 +217,7 @@ function Answer({ pays, asked, work, scale }: AnswerProps) {
             <View>
               <Body>RO begins to pay at a feed of</Body>
               <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
-                <Big fontSize={40} lineHeight={44} textDecorationLine="underline">
+                <Big fontSize="$7" lineHeight="$7" textDecorationLine="underline">
                   {feedWords(pure, scale)}
                 </Big>
                 <Strong>{unit}</Strong>

@@ -47,7 +47,7 @@ function Name({ plan }: { readonly plan: Kept<"plans"> }) {
   if (typed === undefined)
     return (
       <View>
-        <Title>{plan.name}</Title>
+        <Title render="h2">{plan.name}</Title>
         <TextButton onPress={() => setTyped(plan.name)} testID="rename">
           Another name
         </TextButton>
@@ -103,7 +103,7 @@ function Expected({ plan, units }: { readonly plan: Kept<"plans">; readonly unit
     <View testID="plan-expected">
       <Explained explanation={because?.cost}>
         <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
-          <Big fontSize={34} lineHeight={40} textDecorationLine="underline">
+          <Big fontSize="$6" lineHeight="$6" textDecorationLine="underline">
             {wholeMoney(expected.cost.total, currency)}
           </Big>
           <Body>{`a year (${moneyRange(expected.costRange.low, expected.costRange.high, currency)})`}</Body>
@@ -167,9 +167,7 @@ function Outcome({ plan, units }: { readonly plan: Kept<"plans">; readonly units
         );
       })}
       <Small>{`From ${threeDigits(actual.weeks)} weeks of log and ${actual.charges.length} charges that reached their limit; refills and cost follow from both, at the plan’s prices.`}</Small>
-      <TextButton onPress={() => router.push({ pathname: "/why/[rig]", params: { rig: rig.rig.id } })}>
-        Why it was so
-      </TextButton>
+      <TextButton href={`/why/${rig.rig.id}`}>Why it was so</TextButton>
     </Card>
   );
 }

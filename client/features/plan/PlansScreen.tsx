@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import { optionName } from "@winter-bead/core/src/sizing";
-import { router, useLocalSearchParams } from "expo-router";
+import { useLocalSearchParams } from "expo-router";
 import type { Kept } from "../../data/api";
 import { useRecords } from "../../data/store";
 import { Card, EmptyState, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
@@ -8,6 +8,7 @@ import { useWide } from "../../ui/Screen";
 import { Body, Small, Strong } from "../../ui/words";
 import { wholeMoney } from "./money";
 import { PlanDetail } from "./PlanDetail";
+import { NotHere } from "../../ui/NotHere";
 import { SizeScreen } from "./SizeScreen";
 import { useWork } from "./useWork";
 
@@ -17,7 +18,7 @@ function PlanRow({ plan, chosen }: { readonly plan: Kept<"plans">; readonly chos
       role="link"
       aria-current={chosen ? "true" : undefined}
       aria-label={plan.name}
-      onPress={() => router.navigate({ pathname: "/size/plans/[plan]", params: { plan: plan.id } })}
+      href={`/size/plans/${plan.id}`}
       alignItems="stretch"
       style={{ textAlign: "left" }}
       testID="plan-row"
@@ -46,10 +47,7 @@ export function PlansScreen() {
     <View gap="$3" testID="plans">
       {pending ? <Body role="status">One moment…</Body> : null}
       {!pending && plans.length === 0 ? (
-        <EmptyState
-          title="No plan yet"
-          action={<HeavyButton onPress={() => router.navigate("/size/vessel")}>Find the right vessel</HeavyButton>}
-        >
+        <EmptyState title="No plan yet" action={<HeavyButton href="/size/vessel">Find the right vessel</HeavyButton>}>
           An option that you keep under Vessel stands here: to share, to build, and to hold against what happens.
         </EmptyState>
       ) : null}
@@ -58,6 +56,7 @@ export function PlansScreen() {
       ))}
     </View>
   );
+  if (wanted !== undefined && !chosen && !pending) return <NotHere what="plan" href="/size/plans" way="All plans" />;
   const detail = chosen ? <PlanDetail key={chosen.id} plan={chosen} work={work} /> : undefined;
   if (wide)
     return (
@@ -68,8 +67,8 @@ export function PlansScreen() {
   if (wanted === undefined) return <SizeScreen title="Plans">{list}</SizeScreen>;
   return (
     <SizeScreen title="Plan">
-      <TextButton onPress={() => router.navigate("/size/plans")}>All plans</TextButton>
-      {detail ?? (pending ? list : <Body>This plan is not here any more.</Body>)}
+      <TextButton href="/size/plans">All plans</TextButton>
+      {detail ?? list}
     </SizeScreen>
   );
 }

@@ -29,13 +29,13 @@ import { useOwnHistory } from "./useOwnHistory";
 import { days, wholeMoney } from "./money";
 import { SCHOOL_NAMES } from "./school-names";
 import type { SchoolsAnswer, SchoolsAsked } from "./plan.worker";
-import { planWorker } from "./useLives";
+import { planner } from "./useLives";
 import type { CrewPrices } from "./usePrices";
 
 /** The trade constant that stands for its school here, gal·ppm/ft³ on the sodium-chloride scale. */
 const USUAL_CONSTANT = 200_000;
 
-const ask = (asked: SchoolsAsked): Promise<Result<SchoolsAnswer>> => planWorker().askSchools(asked);
+const ask = (asked: SchoolsAsked): Promise<Result<SchoolsAnswer>> => planner.run((worker) => worker.askSchools(asked));
 
 const Line = ({
   name,

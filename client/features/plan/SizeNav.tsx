@@ -1,4 +1,4 @@
-import { router, usePathname } from "expo-router";
+import { usePathname } from "expo-router";
 import { useEffect, useRef } from "react";
 import { ScrollView, View as NativeView } from "react-native";
 import { Pressable } from "../../ui/boxes";
@@ -33,9 +33,8 @@ export function SizeNav() {
             <Pressable
               key={place.path}
               ref={chosen ? (node: unknown) => void (here.current = node as HTMLElement | null) : undefined}
-              role="link"
               aria-current={chosen ? "page" : undefined}
-              onPress={() => router.navigate(place.path)}
+              href={place.path}
               paddingHorizontal={7}
               borderBottomWidth={3}
               borderBottomColor={chosen ? "$ink" : "transparent"}

@@ -1,4 +1,3 @@
-import { router } from "expo-router";
 import type { ReactNode } from "react";
 import { EmptyState, HeavyButton } from "../../ui/boxes";
 import { Screen } from "../../ui/Screen";
@@ -29,10 +28,7 @@ export const NoTap = ({ pending, children }: { readonly pending: boolean; readon
     <EmptyState
       title="No tap yet"
       action={
-        <HeavyButton
-          testID="first-tap"
-          onPress={() => router.push({ pathname: "/setup/tap", params: { then: "/size/vessel" } })}
-        >
+        <HeavyButton testID="first-tap" href="/setup/tap?then=/size/vessel">
           Add the first tap
         </HeavyButton>
       }

@@ -1,6 +1,5 @@
 import type { Species, ThreeOf } from "@winter-bead/core";
 import { View } from "@tamagui/core";
-import { router } from "expo-router";
 import { useState } from "react";
 import { TextButton } from "../../ui/boxes";
 import { litres, litresRange, type Units } from "../../ui/format";
@@ -34,7 +33,7 @@ function Life({
   return (
     <View flex={1} minWidth={140} gap={2}>
       <Small>{name}</Small>
-      <Big fontSize={24} testID={testID}>
+      <Big fontSize="$5" lineHeight="$5" testID={testID}>
         {litres(life.typical, units)}
       </Big>
       <Body>{litresRange(life.low, life.high, units)}</Body>
@@ -81,7 +80,7 @@ export function TwoLivesCard({
             {assumed ? " Ions that no report tells are a usual mix (an assumption)." : ""}
           </Body>
           <Small>School: two exchangers, film control, constant separation factors. Source: Helfferich 1962.</Small>
-          <TextButton onPress={() => router.push("/lab")}>Watch it in the Lab</TextButton>
+          <TextButton href="/lab">Watch it in the Lab</TextButton>
         </View>
       ) : null}
     </View>

@@ -23,7 +23,7 @@ import { PinnedTable } from "./PinnedTable";
 import { SchoolsCard } from "./SchoolsCard";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { TradeOff } from "./TradeOff";
-import { planWorker } from "./useLives";
+import { planner } from "./useLives";
 import { useWork, type Work } from "./useWork";
 import { WorkInputs } from "./WorkInputs";
 
@@ -35,7 +35,8 @@ interface Asked {
   readonly currency: string;
 }
 
-const askOptions = ({ input }: Asked): Promise<Result<SizeAnswer>> => planWorker().rankOptions(input);
+const askOptions = ({ input }: Asked): Promise<Result<SizeAnswer>> =>
+  planner.run((worker) => worker.rankOptions(input));
 
 const MOST_SHOWN = 6;
 const MOST_IMPOSSIBLE = 24;
@@ -152,7 +153,7 @@ function AloneIsWrong({ answer, work }: SizedProps) {
   return (
     <View testID="alone">
       <Body>{words}</Body>
-      <TextButton onPress={() => router.navigate("/size/membrane")}>When RO pays</TextButton>
+      <TextButton href="/size/membrane">When RO pays</TextButton>
     </View>
   );
 }

@@ -1,18 +1,14 @@
-import { wrap, type Remote } from "comlink";
 import { useNewestAnswer } from "../../data/newest-answer";
+import { WorkerLine } from "../../data/worker-line";
 import type { GallonsQuestion } from "./gallons";
 import { tellsUnseen, type LivesRange } from "./lives";
 import type { PlanWorker } from "./plan.worker";
 
-let remote: Remote<PlanWorker> | undefined;
+/** The planner's worker. */
+export const planner = new WorkerLine<PlanWorker>(() => new Worker(new URL("./plan.worker", window.location.href)));
 
-/** The planner's worker; started when it is first asked. */
-export function planWorker(): Remote<PlanWorker> {
-  remote ??= wrap<PlanWorker>(new Worker(new URL("./plan.worker", window.location.href)));
-  return remote;
-}
-
-const askLives = (question: GallonsQuestion): Promise<LivesRange | undefined> => planWorker().answerLives(question);
+const askLives = (question: GallonsQuestion): Promise<LivesRange | undefined> =>
+  planner.run((worker) => worker.answerLives(question));
 
 /** The two lives of the question as it stands. */
 export function useLives(question: GallonsQuestion | undefined) {

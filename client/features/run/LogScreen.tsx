@@ -2,7 +2,7 @@ import { View } from "@tamagui/core";
 import { explainLeft, type Id, type Visit } from "@winter-bead/core";
 import { router } from "expo-router";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
-import { ScrollView } from "react-native";
+import { ScrollView, useWindowDimensions } from "react-native";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
 import { keep, newId, outbox } from "../../data/store";
@@ -21,10 +21,11 @@ import {
   type Units,
 } from "../../ui/format";
 import { NumberPad, typed } from "../../ui/NumberPad";
+import { usePlaceTitle } from "../../ui/place-title";
 import { useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
 import { showToast } from "../../ui/toast";
-import { Body, Heading, Huge, Small, Strong } from "../../ui/words";
+import { Body, Heading, Huge, Small, Strong, Title } from "../../ui/words";
 import { assessQuickly, type Assessment, type RigFacts } from "./assess";
 import { doubt, tapRangeOf } from "./doubt";
 import { draftVisit, EMPTY_DRAFT, type DraftField, type DraftVisit, type LogDraft } from "./draft-visit";
@@ -36,6 +37,8 @@ import type { RigView } from "./useRigs";
 import { leftWords, litresLeft, verdictWords } from "./words";
 
 interface FieldBoxProps {
+  /** Digits that fit in the large size. */
+  readonly most: number;
   readonly label: string;
   readonly text: string;
   readonly unit: string;
@@ -46,7 +49,7 @@ interface FieldBoxProps {
   readonly testID: string;
 }
 
-function FieldBox({ label, text, unit, last, focused, error, onPress, testID }: FieldBoxProps) {
+function FieldBox({ most, label, text, unit, last, focused, error, onPress, testID }: FieldBoxProps) {
   return (
     <Pressable
       onPress={onPress}
@@ -61,21 +64,21 @@ function FieldBox({ label, text, unit, last, focused, error, onPress, testID }: 
       borderColor={error ? "$rowan" : focused ? "$ink" : "$line"}
       borderWidth={2}
       borderRadius="$3"
-      padding={10}
-      gap={2}
-      minHeight={96}
+      paddingHorizontal={10}
+      paddingVertical={8}
+      gap={0}
+      minHeight={92}
     >
-      <Small textAlign="left" fontWeight={focused ? "800" : "400"} color={focused ? "$ink" : "$soft"}>
+      <Small textAlign="left" numberOfLines={1} fontWeight={focused ? "800" : "400"} color={focused ? "$ink" : "$soft"}>
         {label}
       </Small>
       <View flexDirection="row" alignItems="center">
-        <Body fontSize={text.length > 6 ? 21 : 28} lineHeight={34} fontWeight="800">
+        <Body fontSize={text.length > most ? "$3" : "$5"} lineHeight="$5" fontWeight="800">
           {text === "" && !focused ? "–" : text}
         </Body>
         {focused ? <View width={2} height={28} backgroundColor="$ink" marginLeft={2} /> : null}
       </View>
       <Small textAlign="left">{unit}</Small>
-      <Small textAlign="left">{last}</Small>
     </Pressable>
   );
 }
@@ -85,7 +88,7 @@ interface Offer {
   readonly words: string;
 }
 
-const WATER_LABEL = { total: "Meter total", timed: "Minutes run", jobs: "Jobs" } as const;
+const WATER_LABEL = { total: "Total", timed: "Minutes run", jobs: "Jobs" } as const;
 
 /** Everything the log needs, worked out from the draft as it stands. */
 function useLog(view: RigView) {
@@ -145,7 +148,7 @@ function offerFor(field: DraftField, facts: RigFacts, log: Log): Offer | undefin
     if (draft.waterBy === "total")
       return total === undefined
         ? undefined
-        : { text: "", words: `Last ${Math.round(toShown("volume", total, units)).toLocaleString("en-US")}` };
+        : { text: "", words: `Last ${Math.round(toShown("volume", total, units)).toLocaleString("en-US")} ${unitOf("volume", units)}` };
     if (!water || water.by === "total" || water.by !== draft.waterBy) return undefined;
     const amount = water.by === "timed" ? water.minutes : water.jobs;
     return { text: String(amount), words: `Last ${amount}` };
@@ -157,6 +160,10 @@ function offerFor(field: DraftField, facts: RigFacts, log: Log): Offer | undefin
   );
 }
 
+const LEAST_COLUMN = 110;
+const MOST_COLUMN = 230;
+const ROOM_OF_THE_REST = 540;
+
 function LiveVerdict({
   view,
   assessment,
@@ -167,6 +174,9 @@ function LiveVerdict({
   readonly dates: string;
 }) {
   const { units } = useSettings();
+  const { height } = useWindowDimensions();
+  // The column gives way first: pad and button stay in sight on a phone with its browser's bars.
+  const columnHeight = Math.max(LEAST_COLUMN, Math.min(MOST_COLUMN, height - ROOM_OF_THE_REST));
   const { standing, verdict } = assessment;
   if (!standing || !verdict)
     return (
@@ -178,8 +188,8 @@ function LiveVerdict({
   const litres = litresLeft(standing, verdict);
   const left = shown("volume", litres.typical, units);
   return (
-    <View flexDirection="row" gap="$3" minHeight={190}>
-      <StandingColumn view={{ facts: view.facts, assessment }} height={190} />
+    <View flexDirection="row" gap="$3" minHeight={columnHeight}>
+      <StandingColumn view={{ facts: view.facts, assessment }} height={columnHeight} />
       <View flex={1} gap="$1" minWidth={0}>
         <View flexDirection="row" gap="$2" alignItems="center">
           <StateRing state={verdict.state} size={28} />
@@ -187,11 +197,9 @@ function LiveVerdict({
             {words.title}
           </Heading>
         </View>
-        <Body testID="live-reason" fontSize={15} lineHeight={20}>
-          {words.reason}
-        </Body>
+        <Body testID="live-reason">{words.reason}</Body>
         <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
-          <Huge fontSize={36} lineHeight={42} testID="live-left">
+          <Huge fontSize="$6" lineHeight="$6" testID="live-left">
             {left.text}
           </Huge>
           <Strong>
@@ -308,6 +316,7 @@ function LogFields({ facts, log, unit }: { readonly facts: RigFacts; readonly lo
   const hasMembrane = facts.rig.stages.some((stage) => stage.kind === "membrane");
   const box = (field: DraftField, label: string, fieldUnit: string) => (
     <FieldBox
+      most={hasMembrane ? 4 : 6}
       testID={`log-${field}`}
       label={label}
       text={draft[field]}
@@ -334,24 +343,45 @@ const WATER_WAYS = [
   { value: "jobs", label: "Jobs" },
 ] as const;
 
-/** What is wrong, or worth a second look. */
-function LogHelp({ facts, log }: { readonly facts: RigFacts; readonly log: Log }) {
+/** What is wrong, what is worth a second look, or the last value one tap away: one line whose room is always kept. */
+function LogHelp({
+  facts,
+  log,
+  trouble,
+}: {
+  readonly facts: RigFacts;
+  readonly log: Log;
+  readonly trouble: string | undefined;
+}) {
   const { draft, patch, visit } = log;
-  const firstError = Object.values(visit.errors)[0];
+  const firstError = trouble ?? Object.values(visit.errors)[0];
   const range = useMemo(() => tapRangeOf(facts, draft.tapId), [facts, draft.tapId]);
   const question = doubt(facts, draft, range);
+  const isNewMeter = visit.errors.water?.includes("new meter");
   return (
-    <>
+    <View
+      flexDirection="row"
+      alignItems="center"
+      justifyContent="space-between"
+      columnGap="$3"
+      minHeight={48}
+      testID="log-help"
+    >
       {firstError ? (
-        <Body role="alert" color="$rowan">
+        <Body role="alert" color="$rowan" flexShrink={1}>
           {firstError}
         </Body>
-      ) : null}
-      {!firstError && question ? <Body role="status">{question}</Body> : null}
-      {visit.errors.water?.includes("new meter") ? (
+      ) : question ? (
+        <Body role="status" flexShrink={1}>
+          {question}
+        </Body>
+      ) : (
+        <SameAgain facts={facts} log={log} />
+      )}
+      {isNewMeter ? (
         <TextButton onPress={() => patch({ newMeter: true })}>It is a new meter, started at 0</TextButton>
       ) : null}
-    </>
+    </View>
   );
 }
 
@@ -359,7 +389,8 @@ function LogHelp({ facts, log }: { readonly facts: RigFacts; readonly log: Log }
 function SameAgain({ facts, log }: { readonly facts: RigFacts; readonly log: Log }) {
   const { draft, patch, focus } = log;
   const offer = offerFor(focus, facts, log);
-  if (!offer?.text || draft[focus] !== "") return null;
+  if (!offer || draft[focus] !== "") return null;
+  if (!offer.text) return <Small>{offer.words}</Small>;
   return (
     <TextButton
       testID="use-last"
@@ -368,16 +399,27 @@ function SameAgain({ facts, log }: { readonly facts: RigFacts; readonly log: Log
   );
 }
 
+const NOT_KEPT =
+  "This device would not keep it: its storage is full or closed to this app. Nothing is lost: make room, then keep it again.";
+
 /** Keeps the visit on this device, clears the draft and offers the way back. */
 function useSave(facts: RigFacts, log: Log) {
   const [saving, setSaving] = useState(false);
+  const [trouble, setTrouble] = useState<string>();
   const { visit } = log;
   const canKeep = visit.body !== undefined && Object.keys(visit.errors).length === 0 && !saving;
   const save = async () => {
     if (!visit.body || !canKeep) return;
     setSaving(true);
+    setTrouble(undefined);
     const body = { ...visit.body, at: new Date().toISOString() };
-    const id = await keep("visits", body);
+    let id: Id;
+    try {
+      id = await keep("visits", body);
+    } catch {
+      setSaving(false);
+      return setTrouble(NOT_KEPT);
+    }
     log.clear();
     log.forgetIds();
     showToast({
@@ -387,7 +429,7 @@ function useSave(facts: RigFacts, log: Log) {
     setSaving(false);
     router.navigate({ pathname: "/", params: { rig: facts.rig.id } });
   };
-  return { canKeep, save };
+  return { canKeep, save, trouble };
 }
 
 function useLiveAssessment(view: RigView, visit: DraftVisit) {
@@ -416,56 +458,63 @@ export function LogScreen({ view }: { readonly view: RigView }) {
   const log = useLog(view);
   const { draft, patch, focus, visit } = log;
   const [more, setMore] = useState(false);
-  const { canKeep, save } = useSave(facts, log);
+  const { canKeep, save, trouble } = useSave(facts, log);
   const { assessment, dateWords } = useLiveAssessment(view, visit);
   const meter = facts.meters.find((each) => each.id === draft.meterId);
   const tap = facts.taps.find((each) => each.id === draft.tapId);
   const onKey = (key: string) => patch({ [focus]: typed(draft[focus], key) });
   usePhysicalKeys(onKey, () => void save());
 
-  const keepButton = (
-    <HeavyButton onPress={() => void save()} disabled={!canKeep} testID="keep-it">
-      {visit.isEmpty ? "Type a reading" : "Keep it"}
-    </HeavyButton>
-  );
+  const name = facts.rig.name;
+  usePlaceTitle(`Log ${name}`);
   return (
-    <View role="main" flex={1} minHeight={0}>
-      <ScrollView
-        style={{ flex: 1 }}
-        contentContainerStyle={{ padding: wide ? 26 : 14, gap: 10, maxWidth: 620, width: "100%", alignSelf: "center" }}
+    <View render="main" className="place" flex={1} minHeight={0} alignItems="center">
+      <View
+        flex={1}
+        minHeight={0}
+        width="100%"
+        maxWidth={620}
+        paddingHorizontal={wide ? 26 : 12}
+        paddingTop={wide ? 20 : 2}
+        gap={6}
       >
-        <View flexDirection="row" justifyContent="space-between" alignItems="center">
-          <TextButton onPress={() => router.navigate("/")} label="Back to the rack">{`‹ ${facts.rig.name}`}</TextButton>
-          <Small>{[tap?.name, meter?.name].filter(Boolean).join(" · ")}</Small>
+        <View flexDirection="row" alignItems="center" gap="$2">
+          <TextButton href="/" label="Back to the rack">
+            ‹ Rack
+          </TextButton>
+          <View flex={1} minWidth={0} alignItems="center">
+            <Title fontSize="$3" lineHeight="$3">
+              {name}
+            </Title>
+            <Small numberOfLines={1}>{[tap?.name, meter?.name].filter(Boolean).join(" · ")}</Small>
+          </View>
           <TextButton onPress={() => setMore(!more)} expanded={more} testID="log-more">
             {more ? "Less" : "More"}
           </TextButton>
         </View>
         <LogFields facts={facts} log={log} unit={scaleUnit(meter?.scale ?? "nacl")} />
-        {focus === "water" ? (
-          <Choice
-            hideLabel
-            label="How the water is known"
-            value={draft.waterBy}
-            options={WATER_WAYS}
-            onChange={(waterBy) => patch({ waterBy, water: "" })}
-          />
-        ) : null}
-        {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
-        <LiveVerdict view={view} assessment={assessment} dates={dateWords} />
-        <LogHelp facts={facts} log={log} />
-        <View flexDirection="row" flexWrap="wrap" justifyContent="space-between" columnGap="$4">
+        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ gap: 8, paddingVertical: 4 }}>
+          {focus === "water" ? (
+            <Choice
+              hideLabel
+              label="How the water is known"
+              value={draft.waterBy}
+              options={WATER_WAYS}
+              onChange={(waterBy) => patch({ waterBy, water: "" })}
+            />
+          ) : null}
+          {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
+          <LiveVerdict view={view} assessment={assessment} dates={dateWords} />
           <Explained explanation={assessment.standing && explainLeft(assessment.standing)} testID="why-left" />
-          <SameAgain facts={facts} log={log} />
+        </ScrollView>
+        <View paddingBottom={8} gap={6} testID="log-pad">
+          <LogHelp facts={facts} log={log} trouble={trouble} />
+          <NumberPad onKey={onKey} />
+          <HeavyButton onPress={() => void save()} disabled={!canKeep} testID="keep-it">
+            {visit.isEmpty ? "Type a reading" : "Keep it"}
+          </HeavyButton>
         </View>
-        <NumberPad onKey={onKey} />
-        {wide ? keepButton : null}
-      </ScrollView>
-      {wide ? null : (
-        <View paddingHorizontal={14} paddingVertical={8}>
-          {keepButton}
-        </View>
-      )}
+      </View>
     </View>
   );
 }

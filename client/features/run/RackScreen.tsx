@@ -5,7 +5,7 @@ import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
 import { Card, EmptyState, HeavyButton, PlainButton, Pressable, Row } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
-import { litresRange } from "../../ui/format";
+import { litresRange, momentInWords } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
@@ -15,6 +15,8 @@ import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn"
 import { byNeed, useRigs, type RigView } from "./useRigs";
 import { STATE_WORDS, verdictWords } from "./words";
 
+/** A kept answer older than this says its age, ms. */
+const OLD_FROM = 60_000;
 const MOST_COLUMNS = 3;
 const TALLEST = 262;
 
@@ -143,7 +145,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
             {facts.rig.name}: {words.title.charAt(0).toLowerCase() + words.title.slice(1)}
           </Heading>
           <Body testID="verdict-reason">{words.reason}</Body>
-          <Explained explanation={explainLeft(standing)} />
+          <Explained explanation={view.asOf === undefined ? explainLeft(standing) : undefined} />
           <LeakLine facts={facts} standing={standing} />
           {range ? (
             <Small>
@@ -159,6 +161,8 @@ function VerdictCard({ view }: { readonly view: RigView }) {
 function needWords(rigs: readonly RigView[]): string {
   const needy = rigs.filter((view) => view.assessment?.verdict && view.assessment.verdict.state !== "fine").length;
   if (rigs.some((view) => !view.assessment)) return "Working it out…";
+  const oldest = Math.min(...rigs.map((view) => view.asOf ?? Infinity));
+  if (Date.now() - oldest > OLD_FROM) return `The newest answer here is of ${momentInWords(oldest, Date.now())}.`;
   if (needy === 0) return "All fine.";
   return needy === 1 ? "One needs you." : `${needy} need you.`;
 }
@@ -178,7 +182,7 @@ export function RackScreen() {
       </Screen>
     );
   const logButton = (
-    <HeavyButton onPress={() => router.push(`/log/${selected!.facts.rig.id}`)} testID="log-a-reading">
+    <HeavyButton href={`/log/${selected!.facts.rig.id}`} testID="log-a-reading">
       Log a reading
     </HeavyButton>
   );
@@ -202,7 +206,7 @@ export function RackScreen() {
       {wide ? logButton : null}
       {!wide && selected ? (
         <PlainButton
-          onPress={() => router.push(`/why/${selected.facts.rig.id}`)}
+          href={`/why/${selected.facts.rig.id}`}
           testID="open-history"
         >{`History of ${selected.facts.rig.name}`}</PlainButton>
       ) : null}
@@ -210,6 +214,7 @@ export function RackScreen() {
   );
   return (
     <Screen
+      name="The rack"
       footer={footer}
       detail={wide && selected ? <HistoryDetail key={selected.facts.rig.id} view={selected} /> : undefined}
     >
@@ -224,7 +229,7 @@ function EmptyRack({ pending }: { readonly pending: boolean }) {
     <EmptyState
       title="Nothing hangs here yet"
       action={
-        <HeavyButton onPress={() => router.push("/setup")} testID="go-setup">
+        <HeavyButton href="/setup" testID="go-setup">
           Set up the first rig
         </HeavyButton>
       }

@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { flowsUp, frontDepth } from "@winter-bead/core";
+import { flowsUp } from "@winter-bead/core";
 import { useSettings } from "../../data/settings";
 import { BeadColumn } from "../../ui/BeadColumn";
 import { Pressable } from "../../ui/boxes";
@@ -22,13 +22,13 @@ export function StandingColumn({ view, height }: { readonly view: RigView; reado
   const percent = (share: number) => `${Math.round(100 * share)} %`;
   const label = where
     ? `${rig.name}: the front stands at ${percent(where.front.typical)} of the depth, between ${percent(where.front.low)} and ${percent(where.front.high)}`
-    : `${rig.name}: no charge in use`;
+    : `${rig.name}: ${assessment?.because ?? "not worked out yet"}`;
   return (
     <BeadColumn
       testID={`column-${rig.name}`}
       throughput={where?.throughput.typical ?? 0}
       transferUnits={where?.bed.transferUnits ?? 30}
-      front={where?.front ?? { low: 0, typical: frontDepth(0, 30), high: 0 }}
+      front={where?.front}
       up={flowsUp(vessel.kind)}
       proportion={proportionOf(vessel.diameter, vessel.grossVolume)}
       height={height}
@@ -90,14 +90,14 @@ export function RigColumn({
     <Pressable
       onPress={onPress}
       aria-pressed={selected}
-      aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} left, ${range}, ${datesInWords(view)}` : "no charge"}`}
+      aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} left, ${range}, ${datesInWords(view)}` : (view.assessment?.because ?? "not worked out yet")}`}
       alignItems="flex-start"
       justifyContent="flex-end"
       gap="$1"
       flexShrink={1}
     >
       <View flexDirection="row" alignItems="baseline" gap="$1">
-        <Body fontSize="$5" lineHeight={30} fontWeight="800">
+        <Body fontSize="$5" lineHeight="$5" fontWeight="800">
           {left?.text ?? "–"}
         </Body>
         <Strong>{left?.unit ?? ""}</Strong>

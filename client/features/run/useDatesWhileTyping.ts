@@ -12,9 +12,12 @@ export function useDatesWhileTyping(facts: RigFacts): DepletionAnswer | undefine
   useEffect(() => {
     const ticket = (newest.current += 1);
     const timer = setTimeout(() => {
-      void assessInWorker(facts).then((answer) => {
-        if (ticket === newest.current) setDates(answer.dates);
-      });
+      void assessInWorker(facts).then(
+        (answer) => {
+          if (ticket === newest.current) setDates(answer.dates);
+        },
+        () => undefined,
+      );
     }, REST);
     return () => clearTimeout(timer);
   }, [facts]);

@@ -4,6 +4,7 @@ import { useRecords } from "../../data/store";
 import { localDate } from "../../ui/format";
 import type { Assessment, RigFacts } from "./assess";
 import { assessInWorker } from "./assess-service";
+import { keepAssessment, lastAssessment } from "./kept-assessments";
 
 const MINUTE = 60_000;
 
@@ -28,6 +29,26 @@ export function useNow(): number {
 export interface RigView {
   readonly facts: RigFacts;
   readonly assessment: Assessment | undefined;
+  /** When the assessment was worked out, where it may not know of everything yet. */
+  readonly asOf?: number | undefined;
+}
+
+interface Answer {
+  readonly assessment: Assessment;
+  /** Set where the newest facts could not be worked out: the answer is one from before. */
+  readonly asOf?: number;
+}
+
+const COULD_NOT = "This could not be worked out on this device just now. Everything logged is kept.";
+
+/** The worker's answer, or the last one there was where it gave none. */
+async function answerTo(facts: RigFacts): Promise<Answer> {
+  try {
+    return { assessment: keepAssessment(facts.rig.id, await assessInWorker(facts)).assessment };
+  } catch {
+    const last = lastAssessment(facts.rig.id);
+    return last ? { assessment: last.assessment, asOf: last.at } : { assessment: { because: COULD_NOT } };
+  }
 }
 
 export interface Rigs {
@@ -77,7 +98,7 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
 /** Asks the worker about every rig whenever the facts change; while it works only the newest facts wait. */
 export function useRigs(): Rigs {
   const { facts, pending } = useRigFacts();
-  const [answers, setAnswers] = useState<ReadonlyMap<Id, Assessment>>(new Map());
+  const [answers, setAnswers] = useState<ReadonlyMap<Id, Answer>>(new Map());
   const wanted = useRef<readonly RigFacts[] | undefined>(undefined);
   const working = useRef(false);
   useEffect(() => {
@@ -86,9 +107,7 @@ export function useRigs(): Rigs {
       working.current = true;
       for (let next = wanted.current; next; next = wanted.current) {
         wanted.current = undefined;
-        const assessed = await Promise.all(
-          next.map(async (each) => [each.rig.id, await assessInWorker(each)] as const),
-        );
+        const assessed = await Promise.all(next.map(async (each) => [each.rig.id, await answerTo(each)] as const));
         setAnswers(new Map(assessed));
       }
       working.current = false;
@@ -96,7 +115,13 @@ export function useRigs(): Rigs {
     if (!working.current) void work();
   }, [facts]);
   const rigs = useMemo(
-    () => facts.map((each) => ({ facts: each, assessment: answers.get(each.rig.id) })),
+    () =>
+      facts.map((each): RigView => {
+        const answer = answers.get(each.rig.id);
+        if (answer) return { facts: each, assessment: answer.assessment, asOf: answer.asOf };
+        const last = lastAssessment(each.rig.id);
+        return { facts: each, assessment: last?.assessment, asOf: last?.at };
+      }),
     [facts, answers],
   );
   return { rigs, pending };

@@ -1,4 +1,3 @@
-import { router } from "expo-router";
 import { EmptyState, HeavyButton } from "../../ui/boxes";
 import { Screen } from "../../ui/Screen";
 
@@ -6,10 +5,7 @@ import { Screen } from "../../ui/Screen";
 export function NotFound() {
   return (
     <Screen title="Nothing here">
-      <EmptyState
-        title="This address leads nowhere"
-        action={<HeavyButton onPress={() => router.replace("/")}>To the rack</HeavyButton>}
-      >
+      <EmptyState title="This address leads nowhere" action={<HeavyButton href="/">To the rack</HeavyButton>}>
         The link may be old or mistyped.
       </EmptyState>
     </Screen>

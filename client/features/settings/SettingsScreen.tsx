@@ -1,11 +1,13 @@
 import { View } from "@tamagui/core";
 import { changeSettings, useSettings } from "../../data/settings";
+import { useReach } from "../../data/reach";
 import { outbox, useOutbox } from "../../data/store";
 import type { OutboxItem } from "../../data/outbox";
 import { Card, Choice, TextButton } from "../../ui/boxes";
 import { momentInWords } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
+import { OnAPhone } from "./OnAPhone";
 
 const KIND_WORDS = {
   sites: "Site",
@@ -56,10 +58,25 @@ function Waiting({ item }: { readonly item: OutboxItem }) {
   );
 }
 
+/** When the server last answered, and what keeps it from answering now. */
+function ServerWords() {
+  const { state, answeredAt, why, words } = useReach();
+  const last = answeredAt === undefined ? "" : ` It last answered ${momentInWords(answeredAt, Date.now())}.`;
+  if (state === "reached") return <Body color="$soft">The server answers.</Body>;
+  if (state === "unknown") return <Body color="$soft">The server was not asked yet.</Body>;
+  return (
+    <Body>
+      {why === "busy" ? `The server turns work away just now${words ? `: ${words}` : ""}.` : "No signal."}
+      {last} What waits is sent by itself.
+    </Body>
+  );
+}
+
 /** Units, look, and what this device has not sent yet. */
 export function SettingsScreen() {
-  const { units, theme } = useSettings();
+  const { units, theme, keys } = useSettings();
   const { items } = useOutbox();
+  const reach = useReach();
   return (
     <Screen title="Settings">
       <View gap="$5">
@@ -82,10 +99,23 @@ export function SettingsScreen() {
           ]}
           onChange={(next) => changeSettings({ theme: next })}
         />
+        <Choice
+          label="One-letter keys on a keyboard"
+          value={keys}
+          options={[
+            { value: "on", label: "On" },
+            { value: "off", label: "Off" },
+          ]}
+          onChange={(next) => changeSettings({ keys: next })}
+        />
+        <OnAPhone />
         <View gap="$3">
           <Heading>Not sent yet</Heading>
+          <ServerWords />
           {items.length === 0 ? (
-            <Body color="$soft">Everything is with the server.</Body>
+            <Body color="$soft">
+              {reach.state === "reached" ? "Everything is with the server." : "Nothing waits on this device."}
+            </Body>
           ) : (
             items.map((item) => <Waiting key={item.seq} item={item} />)
           )}

@@ -135,10 +135,7 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
 
   if (taps.length === 0)
     return (
-      <EmptyState
-        title="First the tap"
-        action={<HeavyButton onPress={() => router.push("/setup/tap")}>Add a tap</HeavyButton>}
-      >
+      <EmptyState title="First the tap" action={<HeavyButton href="/setup/tap">Add a tap</HeavyButton>}>
         A rig hangs on a tap, and how long its resin lasts depends on that water.
       </EmptyState>
     );
@@ -182,7 +179,7 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
       <HeavyButton onPress={() => void save()} testID="save">
         {rig ? "Keep the change" : "Keep and fill it"}
       </HeavyButton>
-      <TextButton onPress={() => router.navigate("/setup")}>Not now</TextButton>
+      <TextButton href="/setup">Not now</TextButton>
     </View>
   );
 }

@@ -2,7 +2,7 @@ import { useLocalSearchParams } from "expo-router";
 import type { RecordKind } from "@winter-bead/contract";
 import { useRecords } from "../../data/store";
 import type { Kept } from "../../data/api";
-import { EmptyState } from "../../ui/boxes";
+import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body } from "../../ui/words";
 import { useRigFacts } from "../run/useRigs";
@@ -12,17 +12,25 @@ import { RigForm } from "./RigForm";
 import { TapForm } from "./TapForm";
 
 /** The record named in the address, once the records are there; `undefined` for a new one. */
-function useNamed<K extends RecordKind>(kind: K): { readonly record: Kept<K> | undefined; readonly ready: boolean } {
+function useNamed<K extends RecordKind>(
+  kind: K,
+): {
+  readonly record: Kept<K> | undefined;
+  readonly ready: boolean;
+  readonly unknown: boolean;
+} {
   const { id } = useLocalSearchParams<{ id?: string }>();
   const { records, pending } = useRecords(kind);
-  return { record: records.find((each) => each.id === id), ready: !pending };
+  const record = records.find((each) => each.id === id);
+  return { record, ready: !pending, unknown: id !== undefined && !record && !pending };
 }
 
 const Waiting = () => <Body role="status">One moment…</Body>;
 
 export function TapPlace() {
-  const { record, ready } = useNamed("taps");
+  const { record, ready, unknown } = useNamed("taps");
   const sites = useRecords("sites");
+  if (unknown) return <NotHere what="tap" href="/setup" way="To Set up" />;
   return (
     <Screen title={record ? record.name : "Add a tap"}>
       {ready && !sites.pending ? <TapForm key={record?.id} tap={record} /> : <Waiting />}
@@ -31,7 +39,8 @@ export function TapPlace() {
 }
 
 export function MeterPlace() {
-  const { record, ready } = useNamed("meters");
+  const { record, ready, unknown } = useNamed("meters");
+  if (unknown) return <NotHere what="meter" href="/setup" way="To Set up" />;
   return (
     <Screen title={record ? record.name : "Add a meter"}>
       {ready ? <MeterForm key={record?.id} meter={record} /> : <Waiting />}
@@ -40,9 +49,10 @@ export function MeterPlace() {
 }
 
 export function RigPlace() {
-  const { record, ready } = useNamed("rigs");
+  const { record, ready, unknown } = useNamed("rigs");
   const taps = useRecords("taps");
   const vessels = useRecords("vessels");
+  if (unknown) return <NotHere what="rig" href="/setup" way="To Set up" />;
   return (
     <Screen title={record ? record.name : "Add a rig"}>
       {ready && !taps.pending && !vessels.pending ? <RigForm key={record?.id} rig={record} /> : <Waiting />}
@@ -54,16 +64,7 @@ export function ChargePlace() {
   const { rig } = useLocalSearchParams<{ rig?: string }>();
   const { facts, pending } = useRigFacts();
   const found = facts.find((each) => each.rig.id === rig);
+  if (!found && !pending) return <NotHere what="rig" href="/setup" way="To Set up" />;
   const title = found ? `Fill ${found.vessel.name}` : "Fill";
-  return (
-    <Screen title={title}>
-      {found ? (
-        <ChargeForm facts={found} />
-      ) : pending ? (
-        <Waiting />
-      ) : (
-        <EmptyState title="This rig is not here">Go back to Set up and choose one.</EmptyState>
-      )}
-    </Screen>
-  );
+  return <Screen title={title}>{found ? <ChargeForm facts={found} /> : <Waiting />}</Screen>;
 }

@@ -1,5 +1,4 @@
 import { View } from "@tamagui/core";
-import { router } from "expo-router";
 import type { ReactNode } from "react";
 import { useRecords } from "../../data/store";
 import { Pressable, TextButton } from "../../ui/boxes";
@@ -8,18 +7,10 @@ import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { checkWords } from "../water/meter-words";
 
-function Line({
-  name,
-  detail,
-  onPress,
-}: {
-  readonly name: string;
-  readonly detail: string;
-  readonly onPress: () => void;
-}) {
+function Line({ name, detail, href }: { readonly name: string; readonly detail: string; readonly href: string }) {
   return (
     <Pressable
-      onPress={onPress}
+      href={href}
       aria-label={`${name}, ${detail}`}
       alignItems="flex-start"
       borderBottomColor="$line"
@@ -39,7 +30,7 @@ function Section({
   empty,
   count,
   add,
-  onAdd,
+  addAt,
   children,
 }: {
   readonly step: number;
@@ -47,7 +38,7 @@ function Section({
   readonly empty: string;
   readonly count: number;
   readonly add: string;
-  readonly onAdd: () => void;
+  readonly addAt: string;
   readonly children: ReactNode;
 }) {
   return (
@@ -56,7 +47,7 @@ function Section({
         {step}. {title}
       </Heading>
       {count === 0 ? <Body color="$soft">{empty}</Body> : children}
-      <TextButton onPress={onAdd}>{add}</TextButton>
+      <TextButton href={addAt}>{add}</TextButton>
     </View>
   );
 }
@@ -77,14 +68,14 @@ export function SetupScreen() {
           empty="Where the water comes from, and how hard it is."
           count={taps.length}
           add="Add a tap"
-          onAdd={() => router.push("/setup/tap")}
+          addAt="/setup/tap"
         >
           {taps.map((tap) => (
             <Line
               key={tap.id}
               name={tap.name}
               detail={`${siteName(tap.siteId)}: ${threeDigits(tap.low)} to ${threeDigits(tap.high)}, typically ${threeDigits(tap.typical)} ${scaleUnit(tap.scale)}`}
-              onPress={() => router.push({ pathname: "/setup/tap", params: { id: tap.id } })}
+              href={`/setup/tap?id=${tap.id}`}
             />
           ))}
         </Section>
@@ -94,14 +85,14 @@ export function SetupScreen() {
           empty="Which meter, and on which scale it reads."
           count={meters.length}
           add="Add a meter"
-          onAdd={() => router.push("/setup/meter")}
+          addAt="/setup/meter"
         >
           {meters.map((meter) => (
             <Line
               key={meter.id}
               name={meter.name}
               detail={`${scaleUnit(meter.scale)}${meter.compensated ? "" : ", not compensated"}, ${checkWords(meter)}`}
-              onPress={() => router.push({ pathname: "/setup/meter", params: { id: meter.id } })}
+              href={`/setup/meter?id=${meter.id}`}
             />
           ))}
         </Section>
@@ -111,7 +102,7 @@ export function SetupScreen() {
           empty="A vessel, what hangs before it, and what the water is for."
           count={rigs.length}
           add="Add a rig"
-          onAdd={() => router.push("/setup/rig")}
+          addAt="/setup/rig"
         >
           {rigs.map((rig) => (
             <View key={rig.id} flexDirection="row" alignItems="center" gap="$3">
@@ -119,19 +110,16 @@ export function SetupScreen() {
                 <Line
                   name={rig.name}
                   detail={`${rig.stages.map((stage) => stage.kind).join(", ")}; for ${rig.use}`}
-                  onPress={() => router.push({ pathname: "/setup/rig", params: { id: rig.id } })}
+                  href={`/setup/rig?id=${rig.id}`}
                 />
               </View>
-              <TextButton
-                onPress={() => router.push({ pathname: "/setup/charge", params: { rig: rig.id } })}
-                label={`Fill ${rig.name}`}
-              >
+              <TextButton href={`/setup/charge?rig=${rig.id}`} label={`Fill ${rig.name}`}>
                 Fill
               </TextButton>
             </View>
           ))}
         </Section>
-        <TextButton onPress={() => router.push("/settings")}>Settings: units and look</TextButton>
+        <TextButton href="/settings">Settings: units and look</TextButton>
       </View>
     </Screen>
   );

@@ -10,7 +10,6 @@ import {
   type Reading,
   type Scale,
 } from "@winter-bead/core";
-import { router } from "expo-router";
 import { useState } from "react";
 import type { Kept } from "../../data/api";
 import { useDraft } from "../../data/draft";
@@ -333,10 +332,7 @@ export function MetersScreen() {
         <AgainstStandard meters={meters} />
       </View>
     ) : (
-      <EmptyState
-        title="No meter yet"
-        action={<HeavyButton onPress={() => router.push("/setup/meter")}>Add a meter</HeavyButton>}
-      >
+      <EmptyState title="No meter yet" action={<HeavyButton href="/setup/meter">Add a meter</HeavyButton>}>
         Add yours with its scale, so that its readings mean something. Two meters can be compared without it.
       </EmptyState>
     );

@@ -9,7 +9,6 @@ import {
   type TapRange,
 } from "@winter-bead/core";
 import { format } from "date-fns/format";
-import { router } from "expo-router";
 import { useState } from "react";
 import { change, outbox, useRecords } from "../../data/store";
 import { EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
@@ -141,15 +140,23 @@ function Headline({ water }: { readonly water: TapWater }) {
 }
 
 /** One tap: what it is like, what the meter doesn't see in it, and the next reading. */
-export function TapDetail({ water, all }: { readonly water: TapWater; readonly all: readonly TapWater[] }) {
+export function TapDetail({
+  water,
+  all,
+  heading = "h2",
+}: {
+  readonly water: TapWater;
+  readonly all: readonly TapWater[];
+  /** The place's own heading, or one under it. */
+  readonly heading?: "h1" | "h2";
+}) {
   const { tap, range, readings, described, values, reports } = water;
   const [asked, setAdding] = useState(false);
   const adding = asked || readings.length === 0;
   const report = reports[reports.length - 1];
-  const openReport = () => router.push({ pathname: "/water/report", params: { tap: tap.id } });
   return (
     <View gap="$5" testID="tap-detail">
-      <Title>{tap.name}</Title>
+      <Title render={heading}>{tap.name}</Title>
       <Headline water={water} />
       {range && readings.length > 0 ? (
         <View gap="$2">
@@ -188,16 +195,14 @@ export function TapDetail({ water, all }: { readonly water: TapWater; readonly a
             None yet. The supplier’s yearly report, or a laboratory’s, tells the ions, alkalinity, pH and silica.
           </Body>
         )}
-        <PlainButton onPress={openReport} testID="open-report">
+        <PlainButton href={`/water/report?tap=${tap.id}`} testID="open-report">
           {report ? "A newer report" : "Enter or fetch a report"}
         </PlainButton>
       </View>
-      <PlainButton onPress={() => router.push({ pathname: "/lab", params: { tap: tap.id } })} testID="open-lab">
+      <PlainButton href={`/lab?tap=${tap.id}`} testID="open-lab">
         Watch a bed give way in this water
       </PlainButton>
-      <TextButton onPress={() => router.push({ pathname: "/setup/tap", params: { id: tap.id } })}>
-        Change this tap
-      </TextButton>
+      <TextButton href={`/setup/tap?id=${tap.id}`}>Change this tap</TextButton>
     </View>
   );
 }

@@ -1,6 +1,7 @@
-import { router, useLocalSearchParams } from "expo-router";
+import { useLocalSearchParams } from "expo-router";
 import { useRecords } from "../../data/store";
 import { EmptyState, HeavyButton } from "../../ui/boxes";
+import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body } from "../../ui/words";
 import { MembraneScreen } from "./MembraneScreen";
@@ -12,8 +13,9 @@ const Waiting = () => <Body role="status">One moment…</Body>;
 export function ReportPlace() {
   const { tap } = useLocalSearchParams<{ tap?: string }>();
   const { records, pending } = useRecords("taps");
-  const found = records.find((each) => each.id === tap) ?? records[0];
+  const found = tap === undefined ? records[0] : records.find((each) => each.id === tap);
   if (found) return <ReportForm key={found.id} tap={found} />;
+  if (tap !== undefined && !pending) return <NotHere what="tap" href="/water" way="To the water" />;
   return (
     <Screen title="Water report">
       {pending ? (
@@ -21,7 +23,7 @@ export function ReportPlace() {
       ) : (
         <EmptyState
           title="A report belongs to a tap"
-          action={<HeavyButton onPress={() => router.push("/setup/tap")}>Add the first tap</HeavyButton>}
+          action={<HeavyButton href="/setup/tap">Add the first tap</HeavyButton>}
         >
           Name the tap first; then its report can be entered or fetched.
         </EmptyState>
@@ -35,17 +37,16 @@ export function MembranePlace() {
   const { rig } = useLocalSearchParams<{ rig?: string }>();
   const { records, pending } = useRecords("rigs");
   const rigs = records.filter((each) => each.stages.some((stage) => stage.kind === "membrane"));
-  const found = rigs.find((each) => each.id === rig) ?? rigs[0];
+  const found = rig === undefined ? rigs[0] : rigs.find((each) => each.id === rig);
   if (found) return <MembraneScreen key={found.id} rig={found} rigs={rigs} />;
+  if (rig !== undefined && !pending)
+    return <NotHere what="rig with a membrane" href="/water/membrane" way="To the membranes" />;
   return (
     <Screen title="Membrane">
       {pending ? (
         <Waiting />
       ) : (
-        <EmptyState
-          title="No rig with a membrane yet"
-          action={<HeavyButton onPress={() => router.push("/setup/rig")}>Add a rig</HeavyButton>}
-        >
+        <EmptyState title="No rig with a membrane yet" action={<HeavyButton href="/setup/rig">Add a rig</HeavyButton>}>
           Add a rig with reverse osmosis; then its rejection, flow and wear are followed here.
         </EmptyState>
       )}

@@ -1,9 +1,10 @@
 import { View } from "@tamagui/core";
 import { onScale } from "@winter-bead/core";
-import { router, useLocalSearchParams } from "expo-router";
+import { useLocalSearchParams } from "expo-router";
 import { useRecords } from "../../data/store";
 import { EmptyState, HeavyButton, PlainButton, Pressable, TextButton } from "../../ui/boxes";
 import { percent, scaleUnit, threeDigits } from "../../ui/format";
+import { NotHere } from "../../ui/NotHere";
 import { Screen, useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { TapDetail } from "./TapDetail";
@@ -16,7 +17,7 @@ function TapRow({ water, site, here }: { readonly water: TapWater; readonly site
   const hidden = described?.hidden.share ?? 0;
   return (
     <Pressable
-      onPress={() => router.navigate(`/water/${tap.id}`)}
+      href={`/water/${tap.id}`}
       aria-current={here ? "true" : undefined}
       aria-label={`${tap.name}, ${site}`}
       testID="tap-row"
@@ -51,13 +52,13 @@ function Ways() {
   return (
     <View gap="$2">
       <Heading>Beside the taps</Heading>
-      <PlainButton onPress={() => router.push("/water/meters")} testID="open-meters">
+      <PlainButton href="/water/meters" testID="open-meters">
         Meters side by side
       </PlainButton>
-      <PlainButton onPress={() => router.push("/water/membrane")} testID="open-membrane">
+      <PlainButton href="/water/membrane" testID="open-membrane">
         {membranes.length > 0 ? `Membrane of ${membranes.map((rig) => rig.name).join(", ")}` : "Membranes"}
       </PlainButton>
-      <PlainButton onPress={() => router.push("/lab")} testID="open-lab-list">
+      <PlainButton href="/lab" testID="open-lab-list">
         Lab: watch a bed give way
       </PlainButton>
     </View>
@@ -71,6 +72,7 @@ export function WaterScreen() {
   const { records: sites } = useRecords("sites");
   const wide = useWide();
   const water = waters.find((each) => each.tap.id === chosen);
+  if (chosen !== undefined && !water && !pending) return <NotHere what="tap" href="/water" way="To the water" />;
   if (waters.length === 0) {
     return (
       <Screen title="The water">
@@ -78,10 +80,7 @@ export function WaterScreen() {
           <Body role="status">One moment…</Body>
         ) : (
           <View gap="$4">
-            <EmptyState
-              title="No tap yet"
-              action={<HeavyButton onPress={() => router.push("/setup/tap")}>Add the first tap</HeavyButton>}
-            >
+            <EmptyState title="No tap yet" action={<HeavyButton href="/setup/tap">Add the first tap</HeavyButton>}>
               Name the tap that will really feed the vessel. Then its readings gather here, day by day.
             </EmptyState>
             <Ways />
@@ -98,7 +97,7 @@ export function WaterScreen() {
         {waters.map((each) => (
           <TapRow key={each.tap.id} water={each} site={siteName(each.tap.siteId)} here={each === here} />
         ))}
-        <TextButton onPress={() => router.push("/setup/tap")}>Add a tap</TextButton>
+        <TextButton href="/setup/tap">Add a tap</TextButton>
       </View>
       <Ways />
     </View>
@@ -111,8 +110,8 @@ export function WaterScreen() {
     );
   if (water)
     return (
-      <Screen>
-        <TapDetail water={water} all={waters} />
+      <Screen name={water.tap.name}>
+        <TapDetail water={water} all={waters} heading="h1" />
       </Screen>
     );
   return <Screen title="The water">{list}</Screen>;

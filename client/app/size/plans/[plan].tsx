@@ -1,3 +1,4 @@
-import { lazyPlace } from "../../../ui/lazy-place";
+import { SIZE_NEEDS } from "../../../data/needs";
+import { place } from "../../../ui/place";
 
-export default lazyPlace(async () => (await import("../../../features/plan/places")).PlansScreen);
+export default place("Plan", async () => (await import("../../../features/plan/places")).PlansScreen, SIZE_NEEDS);

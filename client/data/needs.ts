@@ -1,0 +1,35 @@
+import type { RecordKind } from "@winter-bead/contract";
+
+/** What a place speaks of: opened with half of these on the device, it would say what is not so. */
+export const RACK_NEEDS: readonly RecordKind[] = [
+  "rigs",
+  "vessels",
+  "taps",
+  "meters",
+  "charges",
+  "visits",
+  "water-reports",
+];
+export const WATER_NEEDS: readonly RecordKind[] = [
+  "sites",
+  "taps",
+  "meters",
+  "rigs",
+  "visits",
+  "feed-tests",
+  "water-reports",
+  "membrane-checks",
+];
+export const SIZE_NEEDS: readonly RecordKind[] = [
+  "taps",
+  "meters",
+  "vessels",
+  "rigs",
+  "charges",
+  "visits",
+  "feed-tests",
+  "water-reports",
+  "price-lists",
+  "plans",
+];
+export const SETUP_NEEDS: readonly RecordKind[] = ["sites", "taps", "meters", "vessels", "rigs", "charges"];

@@ -1,0 +1,44 @@
+import type { Id } from "@winter-bead/core";
+import type { Assessment } from "./assess";
+
+/** An answer with the time it was worked out, milliseconds since 1970. */
+export interface KeptAssessment {
+  readonly assessment: Assessment;
+  readonly at: number;
+}
+
+const PREFIX = "winter-bead-standing:";
+/** More than this is not worth the room: the next answer is soon there. */
+const LARGEST = 100_000;
+
+const known = new Map<Id, KeptAssessment>();
+
+/** The last answer about a rig, from this visit of the app or the one before: it stands, with its age, until a newer one. */
+export function lastAssessment(rig: Id): KeptAssessment | undefined {
+  const here = known.get(rig);
+  if (here) return here;
+  try {
+    const kept = JSON.parse(localStorage.getItem(PREFIX + rig) ?? "null") as KeptAssessment | null;
+    if (kept) known.set(rig, kept);
+    return kept ?? undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** What is shown of an answer; visits and lessons are found again in the records. */
+function shownPart({ lessons: _, standing, ...rest }: Assessment): Assessment {
+  return standing ? { ...rest, standing: { ...standing, ledger: { ...standing.ledger, lines: [] } } } : rest;
+}
+
+export function keepAssessment(rig: Id, assessment: Assessment): KeptAssessment {
+  const kept = { assessment, at: Date.now() };
+  known.set(rig, kept);
+  try {
+    const text = JSON.stringify({ ...kept, assessment: shownPart(assessment) });
+    if (text.length <= LARGEST) localStorage.setItem(PREFIX + rig, text);
+  } catch {
+    // Without room the next start waits for its answer a moment longer.
+  }
+  return kept;
+}

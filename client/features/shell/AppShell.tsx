@@ -1,0 +1,114 @@
+import { TamaguiProvider, View } from "@tamagui/core";
+import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
+import { usePathname } from "expo-router";
+import { useCallback, useEffect, useState, type ReactNode } from "react";
+import { DeviceRefused } from "../../data/outbox";
+import { onRestored, persistOptions, queryClient } from "../../data/store";
+import { PlaceBoundary } from "../../ui/PlaceBoundary";
+import { skipToPlace, useFocusOnPlace } from "../../ui/place-title";
+import { useThemeName } from "../../ui/palette";
+import { useWide } from "../../ui/Screen";
+import { config } from "../../ui/theme";
+import { showToast } from "../../ui/toast";
+import { KeyList } from "./KeyList";
+import { Rail, Tabs } from "./Navigation";
+import { keepShell } from "./new-version";
+import { NewVersionLine } from "./NewVersionLine";
+import { SentState } from "./SentState";
+import { ToastLine } from "./ToastLine";
+import { useShortcuts } from "./useShortcuts";
+
+/** The first stop of the tab key, seen only while it is that. */
+function SkipLink() {
+  return (
+    // Its own anchor: it moves the focus within this page and leads to no other place.
+    <a
+      href="#place"
+      className="skip-link"
+      onClick={(event) => {
+        event.preventDefault();
+        skipToPlace();
+      }}
+    >
+      To the content
+    </a>
+  );
+}
+
+function Frame({ children }: { readonly children: ReactNode }) {
+  const wide = useWide();
+  const path = usePathname();
+  const [keys, setKeys] = useState(false);
+  useShortcuts(useCallback(() => setKeys(true), []));
+  useFocusOnPlace();
+  const logging = path.startsWith("/log");
+  return (
+    <View
+      className="frame"
+      flex={1}
+      flexDirection={wide ? "row" : "column"}
+      position="relative"
+      backgroundColor="$paper"
+      minHeight={0}
+      height="100%"
+    >
+      <SkipLink />
+      {wide ? <Rail path={path} onKeys={() => setKeys(true)} /> : null}
+      {!wide && !logging ? (
+        <View
+          render="header"
+          className="not-printed"
+          alignItems="flex-end"
+          paddingHorizontal={18}
+          marginBottom={-14}
+          zIndex="$1"
+        >
+          <SentState />
+        </View>
+      ) : null}
+      <View flex={1} minHeight={0} minWidth={0} className="frame">
+        <NewVersionLine />
+        <View flex={1} minHeight={0} className="frame">
+          <PlaceBoundary key={path}>{children}</PlaceBoundary>
+        </View>
+        {wide ? <ToastLine /> : null}
+      </View>
+      {wide ? null : <ToastLine />}
+      {wide || logging ? null : <Tabs path={path} />}
+      {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
+    </View>
+  );
+}
+
+const NOT_KEPT =
+  "This device would not keep it: its storage is full or closed to this app. What you typed stands; make room and keep it again.";
+
+/** Whatever was to be kept: where this device refuses it, it is said. */
+function sayWhatIsNotKept() {
+  const say = (event: PromiseRejectionEvent) => {
+    if (!(event.reason instanceof DeviceRefused)) return;
+    event.preventDefault();
+    showToast({ words: NOT_KEPT });
+  };
+  addEventListener("unhandledrejection", say);
+  return () => removeEventListener("unhandledrejection", say);
+}
+
+/** Providers and frame around every place. */
+export function AppShell({ children }: { readonly children: ReactNode }) {
+  const theme = useThemeName();
+  useEffect(keepShell, []);
+  useEffect(sayWhatIsNotKept, []);
+  return (
+    <PersistQueryClientProvider
+      client={queryClient}
+      persistOptions={persistOptions}
+      onSuccess={onRestored}
+      onError={onRestored}
+    >
+      <TamaguiProvider config={config} defaultTheme={theme} key={theme}>
+        <Frame>{children}</Frame>
+      </TamaguiProvider>
+    </PersistQueryClientProvider>
+  );
+}

@@ -1,0 +1,28 @@
+import { View } from "@tamagui/core";
+import { Pressable } from "../../ui/boxes";
+import { Body, Strong } from "../../ui/words";
+import { takeNewVersion, useNewVersion } from "./new-version";
+
+/** A new version offers itself and waits to be taken. */
+export function NewVersionLine() {
+  if (!useNewVersion()) return null;
+  return (
+    <View
+      role="status"
+      testID="new-version"
+      className="not-printed"
+      flexDirection="row"
+      flexWrap="wrap"
+      alignItems="center"
+      justifyContent="space-between"
+      columnGap="$3"
+      backgroundColor="$ice"
+      paddingHorizontal="$4"
+    >
+      <Body flexShrink={1}>A new version is here. What you typed stays.</Body>
+      <Pressable onPress={takeNewVersion} testID="take-new-version">
+        <Strong textDecorationLine="underline">Use it now</Strong>
+      </Pressable>
+    </View>
+  );
+}

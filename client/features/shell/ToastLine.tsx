@@ -1,0 +1,40 @@
+import { View } from "@tamagui/core";
+import { Pressable } from "../../ui/boxes";
+import { hideToast, useToast } from "../../ui/toast";
+import { Strong } from "../../ui/words";
+
+/** A short word after a deed, with the way back. */
+export function ToastLine() {
+  const toast = useToast();
+  if (!toast) return null;
+  const undo = () => {
+    toast.undo?.();
+    hideToast();
+  };
+  return (
+    <View
+      role="status"
+      aria-live="polite"
+      testID="toast"
+      className="not-printed"
+      flexDirection="row"
+      alignItems="center"
+      justifyContent="space-between"
+      gap="$3"
+      backgroundColor="$ink"
+      paddingHorizontal="$4"
+      minHeight={52}
+    >
+      <Strong color="$onInk" flexShrink={1}>
+        {toast.words}
+      </Strong>
+      {toast.undo ? (
+        <Pressable onPress={undo} testID="undo">
+          <Strong color="$onInk" textDecorationLine="underline">
+            Undo
+          </Strong>
+        </Pressable>
+      ) : null}
+    </View>
+  );
+}
