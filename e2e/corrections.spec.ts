@@ -62,7 +62,7 @@ test("a form says what is wrong at its field, keeps the rest, and keeps it throu
   await expect(page.getByTestId("field-name")).toHaveValue("Harbour tap");
   await fill(page, "low", "120");
   await page.getByTestId("save").click();
-  await expect(page.getByRole("button", { name: /^Harbour tap/ })).toContainText("120 to 250");
+  await expect(page.getByRole("link", { name: /^Harbour tap/ })).toContainText("120 to 250");
 });
 
 test("a vessel measured by diameter and height is as large as its cylinder", async ({ page }) => {

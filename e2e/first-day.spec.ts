@@ -43,12 +43,12 @@ test("a first week by hand: from an empty rack to the day to change, and all of 
   await fill(page, "typical", "160");
   await fill(page, "high", "175");
   await page.getByTestId("save").click();
-  await expect(page.getByRole("button", { name: /^Yard tap, Ropewalk yard: 150 to 175/ })).toBeVisible();
+  await expect(page.getByRole("link", { name: /^Yard tap, Ropewalk yard: 150 to 175/ })).toBeVisible();
 
   await press(page, "Add a meter");
   await fill(page, "name", "Pocket meter");
   await page.getByTestId("save").click();
-  await expect(page.getByRole("button", { name: /^Pocket meter/ })).toBeVisible();
+  await expect(page.getByRole("link", { name: /^Pocket meter/ })).toBeVisible();
 
   await press(page, "Add a rig");
   await fill(page, "name", "Van");

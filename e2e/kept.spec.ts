@@ -125,7 +125,7 @@ test("without a signal the log keeps, a reload still shows it, and it is sent on
   await page.getByTestId("log-a-reading").click();
   await tapDigits(page, "14");
   await page.getByTestId("keep-it").click();
-  await expect(page.getByTestId("sent-state")).toHaveText(/1 wait for signal/);
+  await expect(page.getByTestId("sent-state")).toHaveText(/1 wait: no signal/);
   await page.reload();
   await expect(page.getByTestId("verdict-reason")).toContainText("Out 10 ppm NaCl"); // 14 on the bay's 442 meter
   await context.setOffline(false);
@@ -161,7 +161,7 @@ test("on a device slow to read its own store, what is sent at the start is not l
     const writes = "**/api/v1/taps/*";
     await page.route(writes, (route) => route.abort());
     await page.getByTestId("save").click();
-    await expect(page.getByTestId("sent-state")).toHaveText(/1 wait for signal/);
+    await expect(page.getByTestId("sent-state")).toHaveText(/1 wait: no signal/);
     await page.unroute(writes);
     await page.addInitScript(() => {
       const get = IDBObjectStore.prototype.get;
@@ -177,7 +177,7 @@ test("on a device slow to read its own store, what is sent at the start is not l
     await page.goto(`${server.url}/setup`);
     await taken;
     await allSent(page);
-    await expect(page.getByRole("button", { name: /^Tap behind the shed/ })).toBeVisible();
+    await expect(page.getByRole("link", { name: /^Tap behind the shed/ })).toBeVisible();
   } finally {
     await server.remove();
   }

@@ -144,7 +144,7 @@ test("a detailing bay: own prices, a claim weighed, a plan changed into its next
   await allSent(page);
   await page.reload();
   await expect(page.getByTestId("plan-versions")).toContainText(/1, .*\n?.*2, /s);
-  const name = await page.getByRole("heading", { level: 1 }).last().innerText();
+  const name = await page.getByTestId("plan").getByRole("heading", { level: 2 }).first().innerText();
   await page.getByTestId("put-away").click();
   await expect(page.getByRole("link", { name })).toHaveCount(0);
   await page.getByTestId("undo").click();

@@ -11,6 +11,7 @@ export default defineConfig({
   reporter: process.env["PLAYWRIGHT_JSON_OUTPUT_NAME"] ? [["list"], ["json"]] : [["list"]],
   use: {
     viewport: { width: 390, height: 844 },
+    locale: "en-GB", // metric, as most of the world
     screenshot: "only-on-failure",
     launchOptions: {
       executablePath: "/usr/bin/chromium",

@@ -136,7 +136,7 @@ test("without a signal a plan is kept on the device, named, and sent when it com
   await page.getByTestId("plan-name").fill("Kept in the lane");
   await page.getByTestId("keep-name").click();
   await expect(page.getByRole("heading", { name: "Kept in the lane" })).toBeVisible();
-  await expect(page.getByTestId("sent-state")).toContainText(/wait for signal|to send/);
+  await expect(page.getByTestId("sent-state")).toContainText(/wait: no signal|to send/);
   const names = async () =>
     ((await demo.request("GET", "/api/v1/plans")).body as { items: { name: string }[] }).items.map(({ name }) => name);
   expect(await names()).not.toContain("Kept in the lane");

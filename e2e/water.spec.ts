@@ -160,10 +160,10 @@ test("two meters are reconciled by their scales, and one is checked against a st
   await page.getByTestId("keep-check").click();
   await expect(page.getByTestId("toast")).toContainText("was checked today");
   await page.goto(`${demo.url}/setup`);
-  await page.getByRole("button", { name: /^Pocket meter, van,.*12 % high/ }).click();
+  await page.getByRole("link", { name: /^Pocket meter, van,.*12 % high/ }).click();
   await page.getByTestId("field-name").fill("Pocket meter, old van");
   await page.getByTestId("save").click();
-  await expect(page.getByRole("button", { name: /^Pocket meter, old van,.*12 % high/ })).toBeVisible();
+  await expect(page.getByRole("link", { name: /^Pocket meter, old van,.*12 % high/ })).toBeVisible();
 });
 
 test("a membrane's check shows what is worn, with reasons, and its figures explain themselves", async ({

@@ -1,11 +1,15 @@
 // Runs every check, shows what failed, and ends with one line: `N passed, N failed`.
-import { spawn } from "node:child_process";
+//   run-tests.mjs [types] [lint] [unit] [client] [server] [interface]   only these
+//   run-tests.mjs --quick   types, lint and the unit tests that what was changed since the last commit touches
+import { spawn, spawnSync } from "node:child_process";
 import { readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
 const start = Date.now();
-const only = process.argv.slice(2);
+const QUICK = "--quick";
+const isQuick = process.argv.includes(QUICK);
+const only = process.argv.slice(2).filter((word) => word !== QUICK);
 const report = (name) => join(tmpdir(), `winter-bead-${process.pid}-${name}.json`);
 const counts = { passed: 0, failed: 0 };
 
@@ -36,11 +40,11 @@ async function check(name, script) {
   note(name, code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }, output);
 }
 
-async function jest(name, project) {
+async function jest(name, projects, more = []) {
   const file = report(name);
   const { code, output } = await run(
     "npx",
-    ["jest", "--selectProjects", project, "--json", `--outputFile=${file}`, "--forceExit"],
+    ["jest", "--selectProjects", ...projects, "--json", `--outputFile=${file}`, "--forceExit", ...more],
     { FORCE_COLOR: "0" },
   );
   const found = readReport(file);
@@ -73,15 +77,25 @@ function readReport(file) {
 const steps = {
   types: () => check("types", "typecheck"),
   lint: () => check("lint", "lint"),
-  unit: () => jest("unit", "plain"),
-  client: () => jest("client", "client"),
-  server: () => jest("server", "server"),
+  unit: () => jest("unit", ["plain"]),
+  client: () => jest("client", ["client"]),
+  server: () => jest("server", ["server"]),
   interface: () => playwright(),
 };
-const wanted = only.length > 0 ? only : Object.keys(steps);
-const quick = wanted.filter((name) => name === "types" || name === "lint");
-await Promise.all(quick.map((name) => steps[name]()));
-for (const name of wanted) if (!quick.includes(name)) await steps[name]();
+/** Nothing changed since the last commit: then what that commit changed. */
+const touchedSince = () => (spawnSync("git", ["diff", "--quiet", "HEAD"]).status === 0 ? "HEAD~1" : "HEAD");
+const touched = () => jest("touched", ["plain", "client"], [`--changedSince=${touchedSince()}`, "--passWithNoTests"]);
+
+const wanted = isQuick ? ["types", "lint"] : only.length > 0 ? only : Object.keys(steps);
+const unknown = wanted.filter((name) => !(name in steps));
+if (unknown.length > 0) {
+  console.error(`There is no ${unknown.join(", ")} to test; known are ${Object.keys(steps).join(", ")} and ${QUICK}.`);
+  process.exit(2);
+}
+const together = wanted.filter((name) => name === "types" || name === "lint");
+await Promise.all(together.map((name) => steps[name]()));
+for (const name of wanted) if (!together.includes(name)) await steps[name]();
+if (isQuick) await touched();
 
 console.log(`${counts.passed} passed, ${counts.failed} failed`);
 process.exit(counts.failed > 0 ? 1 : 0);

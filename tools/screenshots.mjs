@@ -96,6 +96,7 @@ for (const view of VIEWS) {
     viewport: size,
     colorScheme: colorScheme ?? "light",
     serviceWorkers: "block",
+    locale: "en-GB",
   });
   const page = await context.newPage();
   await page.goto(url + path);

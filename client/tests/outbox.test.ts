@@ -5,6 +5,7 @@ import "fake-indexeddb/auto";
 import { createServer, type IncomingMessage, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { Outbox, type Accepted, type OutboxState } from "../data/outbox";
+import { reach } from "../data/reach";
 
 /** A server that answers as told and remembers what it was sent. */
 class ScriptedServer {
@@ -17,6 +18,8 @@ class ScriptedServer {
     const server = createServer();
     const scripted = new ScriptedServer(server);
     server.on("request", async (request: IncomingMessage, response) => {
+      if (request.url!.endsWith("/health"))
+        return response.writeHead(200, { "Content-Type": "application/json" }).end('{"ready":true}');
       const parts: Buffer[] = [];
       for await (const part of request) parts.push(part as Buffer);
       const body = JSON.parse(Buffer.concat(parts).toString()) as { [field: string]: unknown };
@@ -92,7 +95,7 @@ test("writes go out in the order they were made, each once, and leave when their
     ["b", 1],
     ["c", 1],
   ]);
-  expect(state().reach).toBe("reached");
+  expect(reach.snapshot().state).toBe("reached");
 });
 
 test("an edit carries the version it started from, and taking back says so", async () => {
@@ -109,7 +112,8 @@ test("a server out of reach is asked again until it takes it; nothing overtakes"
   server.script.push(503, 502);
   await site("d", "Waits");
   await site("e", "Follows");
-  await until(() => state().reach === "out-of-reach");
+  await until(() => reach.snapshot().state === "lost");
+  expect(reach.snapshot()).toMatchObject({ why: "busy", words: "No" });
   expect(state().items).toHaveLength(2);
   await until(() => state().items.length === 0);
   expect(server.sent.map((each) => each.id)).toEqual(["d", "e"]);

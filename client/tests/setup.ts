@@ -9,3 +9,5 @@ Object.defineProperty(globalThis, "matchMedia", {
     removeListener: () => undefined,
   }),
 });
+// The tests speak metric, as most of the world does; the words of the page stay English.
+if (globalThis.navigator) Object.defineProperty(navigator, "language", { configurable: true, value: "en-GB" });

@@ -1,6 +1,6 @@
 import { styled, View, type GetProps } from "@tamagui/core";
-import { router } from "expo-router";
 import type { KeyboardEvent, MouseEvent, ReactNode, Ref } from "react";
+import { go } from "./go";
 import { Body, Small, Strong } from "./words";
 
 export const Card = styled(View, {
@@ -49,7 +49,7 @@ export function Pressable({ href, ...rest }: PressableProps) {
     const click = event as MouseEvent;
     if (isBrowsersOwn(click)) return;
     click.preventDefault();
-    router.navigate(href);
+    go(href);
   };
   return (
     <PressableFrame

@@ -1,4 +1,3 @@
-import { usePathname } from "expo-router";
 import { useEffect, useRef } from "react";
 
 /** The name of the place in the browser's own title. @example usePlaceTitle("The rack") // "The rack · Winter Bead" */
@@ -15,8 +14,7 @@ const heading = () => document.querySelector<HTMLElement>("main h1");
 const isElsewhere = () => Boolean(document.activeElement?.closest("main"));
 
 /** After going to another place the focus stands at its heading, as it would on a page of its own. */
-export function useFocusOnPlace(): void {
-  const path = usePathname();
+export function useFocusOnPlace(path: string): void {
   const before = useRef(path);
   useEffect(() => {
     if (before.current === path) return;

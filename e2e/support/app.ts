@@ -43,8 +43,11 @@ export { expect, RunningServer };
 /** Types into a form's field by its name. */
 export const fill = (page: Page, name: string, value: string) => page.getByTestId(`field-${name}`).fill(value);
 
-export const press = (page: Page, name: string | RegExp) =>
-  page.getByRole("button", { name, exact: typeof name === "string" }).click();
+/** Presses a button, or follows a link that looks like one. */
+export const press = (page: Page, name: string | RegExp) => {
+  const exact = typeof name === "string";
+  return page.getByRole("button", { name, exact }).or(page.getByRole("link", { name, exact })).click();
+};
 export const choose = (page: Page, name: string) => page.getByRole("radio", { name, exact: true }).click();
 
 /** Numbers of a text, thousands apart or not. */

@@ -148,7 +148,10 @@ function offerFor(field: DraftField, facts: RigFacts, log: Log): Offer | undefin
     if (draft.waterBy === "total")
       return total === undefined
         ? undefined
-        : { text: "", words: `Last ${Math.round(toShown("volume", total, units)).toLocaleString("en-US")} ${unitOf("volume", units)}` };
+        : {
+            text: "",
+            words: `Last ${Math.round(toShown("volume", total, units)).toLocaleString("en-US")} ${unitOf("volume", units)}`,
+          };
     if (!water || water.by === "total" || water.by !== draft.waterBy) return undefined;
     const amount = water.by === "timed" ? water.minutes : water.jobs;
     return { text: String(amount), words: `Last ${amount}` };

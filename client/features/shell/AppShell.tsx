@@ -1,9 +1,10 @@
 import { TamaguiProvider, View } from "@tamagui/core";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
-import { usePathname } from "expo-router";
+import { router, usePathname } from "expo-router";
 import { useCallback, useEffect, useState, type ReactNode } from "react";
 import { DeviceRefused } from "../../data/outbox";
 import { onRestored, persistOptions, queryClient } from "../../data/store";
+import { setWay } from "../../ui/go";
 import { PlaceBoundary } from "../../ui/PlaceBoundary";
 import { skipToPlace, useFocusOnPlace } from "../../ui/place-title";
 import { useThemeName } from "../../ui/palette";
@@ -17,6 +18,8 @@ import { NewVersionLine } from "./NewVersionLine";
 import { SentState } from "./SentState";
 import { ToastLine } from "./ToastLine";
 import { useShortcuts } from "./useShortcuts";
+
+setWay((href) => router.navigate(href));
 
 /** The first stop of the tab key, seen only while it is that. */
 function SkipLink() {
@@ -40,7 +43,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
   const path = usePathname();
   const [keys, setKeys] = useState(false);
   useShortcuts(useCallback(() => setKeys(true), []));
-  useFocusOnPlace();
+  useFocusOnPlace(path);
   const logging = path.startsWith("/log");
   return (
     <View
