@@ -30,7 +30,7 @@ export function Screen({ title, name, children, detail, footer }: ScreenProps) {
   usePlaceTitle(name ?? title);
   const { ref, onScroll } = useScrollMemory();
   return (
-    <View render="main" className="place" flex={1} flexDirection="row" minHeight={0}>
+    <View render="main" id="place" className="place" flex={1} flexDirection="row" minHeight={0}>
       <View width={listWidth} flex={detail ? undefined : 1} minHeight={0} minWidth={0} backgroundColor="$paper">
         <ScrollView
           ref={ref}

@@ -14,6 +14,7 @@ import { explainHabit, optionName, PRACTICE_ASSUMPTIONS } from "@winter-bead/cor
 import { useMemo } from "react";
 import { useDraft } from "../../data/draft";
 import { useNewestAnswer } from "../../data/newest-answer";
+import { roomFor } from "../../ui/room";
 import { Choice } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField } from "../../ui/fields";
@@ -275,7 +276,12 @@ export function HabitsScreen() {
     );
   const most = answer?.ok ? Math.max(1, ...answer.value.map(({ money }) => money)) : 1;
   const list = (
-    <View opacity={working ? 0.6 : 1} aria-busy={working} testID="habits">
+    <View
+      opacity={working ? 0.6 : 1}
+      aria-busy={working}
+      testID="habits"
+      minHeight={roomFor(answer !== undefined || wide)}
+    >
       {answer?.ok && answered
         ? answer.value.map((habit, i) => (
             <HabitRow

@@ -25,6 +25,7 @@ import {
 import { useMemo } from "react";
 import { useDraft } from "../../data/draft";
 import { useNewestAnswer } from "../../data/newest-answer";
+import { roomFor } from "../../ui/room";
 import { Card, Choice, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { litres, scaleUnit, threeDigits, type Units } from "../../ui/format";
@@ -290,7 +291,12 @@ export function PaysScreen() {
     );
   const scale: Scale = scaleFactor(water.tap.scale) === 1 ? "ec" : water.tap.scale;
   const shownAnswer = (
-    <View opacity={working ? 0.6 : 1} aria-busy={working} testID="pays">
+    <View
+      opacity={working ? 0.6 : 1}
+      aria-busy={working}
+      testID="pays"
+      minHeight={roomFor(answer !== undefined || wide)}
+    >
       {answer?.ok && answered ? <Answer pays={answer.value} asked={answered} work={work} scale={scale} /> : null}
       {answer && !answer.ok ? <Body role="alert">{answer.fault.message}</Body> : null}
       {answer ? null : <Body role="status">{asked ? "Looking for the feed…" : "A figure is missing."}</Body>}

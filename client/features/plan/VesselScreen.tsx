@@ -9,6 +9,7 @@ import {
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { useNewestAnswer } from "../../data/newest-answer";
+import { roomFor } from "../../ui/room";
 import { bringBack, change, keep, takeBack, useRecords } from "../../data/store";
 import { Card, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
@@ -264,7 +265,13 @@ export function VesselScreen() {
   const sized = answer?.ok && answered ? { work, asked: answered, answer: answer.value } : undefined;
   const chemistryKnown = water.described !== undefined && water.described.hidden.co2 > 0;
   const best = (
-    <View opacity={working ? 0.6 : 1} aria-busy={working} testID="options" gap="$3">
+    <View
+      opacity={working ? 0.6 : 1}
+      aria-busy={working}
+      testID="options"
+      minHeight={roomFor(answer !== undefined || wide)}
+      gap="$3"
+    >
       <Changing work={work} />
       {sized ? <Best {...sized} /> : null}
       {answer && !answer.ok ? <Body role="alert">{answer.fault.message}</Body> : null}

@@ -194,9 +194,9 @@ function LiveVerdict({
     <View flexDirection="row" gap="$3" minHeight={columnHeight}>
       <StandingColumn view={{ facts: view.facts, assessment }} height={columnHeight} />
       <View flex={1} gap="$1" minWidth={0}>
-        <View flexDirection="row" gap="$2" alignItems="center">
+        <View flexDirection="row" gap="$2" alignItems="center" role="status">
           <StateRing state={verdict.state} size={28} />
-          <Heading testID="live-verdict" role="status" aria-live="polite" flexShrink={1}>
+          <Heading testID="live-verdict" flexShrink={1}>
             {words.title}
           </Heading>
         </View>
@@ -471,7 +471,7 @@ export function LogScreen({ view }: { readonly view: RigView }) {
   const name = facts.rig.name;
   usePlaceTitle(`Log ${name}`);
   return (
-    <View render="main" className="place" flex={1} minHeight={0} alignItems="center">
+    <View render="main" id="place" className="place" flex={1} minHeight={0} alignItems="center">
       <View
         flex={1}
         minHeight={0}
