@@ -9,7 +9,10 @@ const LOOKS = [
 ] as const;
 
 for (const { colorScheme, size } of LOOKS) {
-  test(`WCAG 2.2 AA holds in every place, ${colorScheme} at ${size.width}`, async ({ page, demo }) => {
+  test(`WCAG 2.2 AA and the checker's best practices hold in every place, ${colorScheme} at ${size.width}`, async ({
+    page,
+    demo,
+  }) => {
     await page.setViewportSize(size);
     await page.emulateMedia({ colorScheme });
     for (const path of await everyPlace(demo)) {
@@ -17,7 +20,7 @@ for (const { colorScheme, size } of LOOKS) {
       await expect(page.getByRole("main").first()).toContainText(/\w{3}/);
       if (path === "/") await expect(page.getByTestId("verdict-title")).toBeVisible();
       const { violations } = await new AxeBuilder({ page })
-        .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"])
+        .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"])
         .analyze();
       const found = violations.map(
         ({ id, nodes }) => `${path} ${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(" | ")}`,

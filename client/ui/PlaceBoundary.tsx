@@ -6,7 +6,10 @@ interface Props {
   readonly children: ReactNode;
 }
 
-/** Stands around every place: one that breaks takes nothing else along, and what was typed is kept. */
+/**
+ * Stands around every place: one that breaks takes nothing else along, and what was typed is kept. It stands inside the
+ * router's own slot: above it, it would take the address along.
+ */
 export class PlaceBoundary extends Component<Props, { readonly broken: boolean }> {
   override state = { broken: false };
 

@@ -125,6 +125,7 @@ export function PlainButton({
       borderWidth={2}
       borderRadius="$3"
       paddingHorizontal="$4"
+      maxWidth="100%"
     >
       <Strong>{children}</Strong>
     </Pressable>
@@ -149,6 +150,7 @@ export function TextButton({
       aria-expanded={expanded}
       testID={testID}
       alignItems="flex-start"
+      flexShrink={1}
     >
       <Strong textDecorationLine="underline" fontWeight="600">
         {children}
@@ -215,6 +217,7 @@ export function Choice<T extends string>({
               borderWidth={2}
               borderRadius="$2"
               paddingHorizontal="$3"
+              maxWidth="100%"
             >
               <Body color={chosen ? "$onInk" : "$ink"} fontWeight={chosen ? "700" : "400"}>
                 {option.label}

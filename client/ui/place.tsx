@@ -4,6 +4,7 @@ import { fetchAgain } from "../data/fetch-again";
 import { reach } from "../data/reach";
 import { usePresence } from "../data/store";
 import { EmptyState, HeavyButton } from "./boxes";
+import { PlaceBoundary } from "./PlaceBoundary";
 import { Screen } from "./Screen";
 import { Body } from "./words";
 
@@ -92,7 +93,11 @@ export function place(
     if (presence === "absent") return <NotHereYet title={title} />;
     if (failed) return <NotFetched title={title} onAgain={again} />;
     if (!Ready || presence === "coming") return <Waiting title={title} />;
-    return <Ready />;
+    return (
+      <PlaceBoundary>
+        <Ready />
+      </PlaceBoundary>
+    );
   };
 }
 
@@ -101,5 +106,10 @@ export const placeHere = (title: string, Ready: ComponentType, needs: readonly R
   function Place() {
     const presence = usePresence(needs);
     if (presence === "absent") return <NotHereYet title={title} />;
-    return presence === "coming" ? <Waiting title={title} /> : <Ready />;
+    if (presence === "coming") return <Waiting title={title} />;
+    return (
+      <PlaceBoundary>
+        <Ready />
+      </PlaceBoundary>
+    );
   };

@@ -6,6 +6,8 @@ interface Fixtures {
   readonly complaints: string[];
   /** For tests that cut the network or the server: what the browser says of that is no error of the page. */
   readonly networkMayFail: boolean;
+  /** For tests that break a place on purpose. */
+  readonly complaintsAreExpected: boolean;
 }
 
 interface WorkerFixtures {
@@ -15,8 +17,9 @@ interface WorkerFixtures {
 /** A browser page that must stay free of errors, and a server with the demo shared by the tests of a worker. */
 export const test = base.extend<Fixtures, WorkerFixtures>({
   networkMayFail: [false, { option: true }],
+  complaintsAreExpected: [false, { option: true }],
   complaints: [
-    async ({ page, networkMayFail }, use) => {
+    async ({ page, networkMayFail, complaintsAreExpected }, use) => {
       const complaints: string[] = [];
       page.on("console", (message) => {
         if (message.type() === "error" && !(networkMayFail && /Failed to load resource|net::ERR/.test(message.text())))
@@ -24,7 +27,7 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
       });
       page.on("pageerror", (error) => complaints.push(error.message));
       await use(complaints);
-      expect(complaints).toEqual([]);
+      if (!complaintsAreExpected) expect(complaints).toEqual([]);
     },
     { auto: true },
   ],

@@ -95,13 +95,13 @@ function VisitLine({ line, view }: { readonly line: LedgerLine; readonly view: R
 
 function Figure({ name, value, small }: { readonly name: string; readonly value: string; readonly small: string }) {
   return (
-    <View minWidth={130} gap={2}>
+    <View minWidth={130} maxWidth="100%" gap={2}>
       <Small>{name}</Small>
       <View flexDirection="row" alignItems="baseline" gap="$1" flexWrap="wrap">
         <Big fontSize="$5" lineHeight="$5">
           {value}
         </Big>
-        <Strong>{small}</Strong>
+        <Strong flexShrink={1}>{small}</Strong>
       </View>
     </View>
   );

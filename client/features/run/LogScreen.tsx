@@ -489,7 +489,7 @@ export function LogScreen({ view }: { readonly view: RigView }) {
             <Title fontSize="$3" lineHeight="$3">
               {name}
             </Title>
-            <Small numberOfLines={1}>{[tap?.name, meter?.name].filter(Boolean).join(" · ")}</Small>
+            <Small textAlign="center">{[tap?.name, meter?.name].filter(Boolean).join(" · ")}</Small>
           </View>
           <TextButton onPress={() => setMore(!more)} expanded={more} testID="log-more">
             {more ? "Less" : "More"}

@@ -8,6 +8,7 @@ import { Explained } from "../../ui/Explained";
 import { litresRange, momentInWords } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
+import { useLargeText } from "../../ui/text-scale";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { HistoryDetail } from "../history/HistoryDetail";
 import { LeakLine } from "./LeakLine";
@@ -171,6 +172,7 @@ function needWords(rigs: readonly RigView[]): string {
 export function RackScreen() {
   const { rigs, pending } = useRigs();
   const wide = useWide();
+  const largeText = useLargeText();
   const { rig: chosen } = useLocalSearchParams<{ rig?: string }>();
   const sorted = useMemo(() => [...rigs].sort(byNeed), [rigs]);
   const selected = rigs.find((view) => view.facts.rig.id === chosen) ?? sorted[0];
@@ -197,7 +199,7 @@ export function RackScreen() {
         <Title>The rack</Title>
         <Body color="$soft">{needWords(rigs)}</Body>
       </View>
-      {rigs.length <= MOST_COLUMNS ? (
+      {rigs.length <= MOST_COLUMNS && !largeText ? (
         <Wall rigs={rigs} selected={selected} onSelect={select} />
       ) : (
         <NeedList rigs={sorted} onSelect={select} />

@@ -5,7 +5,6 @@ import { useCallback, useEffect, useState, type ReactNode } from "react";
 import { DeviceRefused } from "../../data/outbox";
 import { onRestored, persistOptions, queryClient } from "../../data/store";
 import { setWay } from "../../ui/go";
-import { PlaceBoundary } from "../../ui/PlaceBoundary";
 import { skipToPlace, useFocusOnPlace } from "../../ui/place-title";
 import { useThemeName } from "../../ui/palette";
 import { useWide } from "../../ui/Screen";
@@ -72,7 +71,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
       <View flex={1} minHeight={0} minWidth={0} className="frame">
         <NewVersionLine />
         <View flex={1} minHeight={0} className="frame">
-          <PlaceBoundary key={path}>{children}</PlaceBoundary>
+          {children}
         </View>
         {wide ? <ToastLine /> : null}
       </View>
