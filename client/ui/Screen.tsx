@@ -28,13 +28,13 @@ export function Screen({ title, name, children, detail, footer }: ScreenProps) {
   const wide = useWide();
   const listWidth = detail ? LIST_WIDTH : undefined;
   usePlaceTitle(name ?? title);
-  const { ref, onScroll } = useScrollMemory();
+  const column = useScrollMemory();
+  const beside = useScrollMemory("#detail");
   return (
     <View render="main" id="place" className="place" flex={1} flexDirection="row" minHeight={0}>
       <View width={listWidth} flex={detail ? undefined : 1} minHeight={0} minWidth={0} backgroundColor="$paper">
         <ScrollView
-          ref={ref}
-          onScroll={onScroll}
+          {...column}
           scrollEventThrottle={100}
           style={{ flex: 1 }}
           contentContainerStyle={{
@@ -62,7 +62,12 @@ export function Screen({ title, name, children, detail, footer }: ScreenProps) {
           borderLeftWidth={1}
           className="detail"
         >
-          <ScrollView style={{ flex: 1 }} contentContainerStyle={{ flexGrow: 1, padding: 32 }}>
+          <ScrollView
+            {...beside}
+            scrollEventThrottle={100}
+            style={{ flex: 1 }}
+            contentContainerStyle={{ flexGrow: 1, padding: 32 }}
+          >
             {detail}
           </ScrollView>
         </View>

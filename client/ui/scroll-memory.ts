@@ -15,9 +15,12 @@ globalThis.addEventListener?.("popstate", () => {
   }, BACK_FOR);
 });
 
-/** Keeps the scroll of a scrolling column by its address, and gives it back when one comes back. */
-export function useScrollMemory() {
-  const key = useRef(typeof location === "undefined" ? "" : location.pathname + location.search).current;
+/**
+ * Keeps the scroll of a scrolling column by its address, and gives it back when one comes back.
+ * @param part of the place, where it has more than one column
+ */
+export function useScrollMemory(part = "") {
+  const key = useRef(typeof location === "undefined" ? "" : location.pathname + location.search + part).current;
   const node = useRef<HTMLElement | null>(null);
   const restoring = useRef(wentBack && scrolled.has(key));
   useEffect(() => {
