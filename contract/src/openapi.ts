@@ -55,7 +55,9 @@ function computePath(name: ComputeName, { summary, request, answer, heavy }: End
         "200": { description: "The answer", content: json(jsonSchema(answer, "output")) },
         "413": problemResponse("The body is over 1 MiB"),
         "422": problemResponse("Bad input, with a sentence for each field"),
-        ...(heavy ? { "503": problemResponse("Too many such runs at once; see Retry-After") } : {}),
+        ...(heavy
+          ? { "503": problemResponse("Too many such runs at once, or stopped after ten seconds; see Retry-After") }
+          : {}),
       },
     },
   };
@@ -97,6 +99,42 @@ const SUPPLIER_PATHS = {
   },
 };
 
+/** Expected trouble, one sentence: the store restarts, its disk is full, too much is asked at once, or a commit is uncertain. */
+const AGAIN = problemResponse(
+  "Ask again; see Retry-After. After an uncertain commit the sentence says so: sending again doubles nothing",
+);
+const NOT_CHANGED = { description: "As the ETag of If-None-Match has it" };
+
+const GENERAL_PATHS = {
+  "/api/v1/health": {
+    get: {
+      operationId: "health",
+      summary: "Whether the records can be reached",
+      tags: ["server"],
+      responses: {
+        "200": {
+          description: "They can",
+          content: json({ type: "object", properties: { ready: { const: true } }, required: ["ready"] }),
+        },
+        "503": AGAIN,
+      },
+    },
+  },
+  "/api/v1/addresses": {
+    get: {
+      operationId: "addresses",
+      summary: "Further addresses this server goes by, for a phone",
+      tags: ["server"],
+      responses: {
+        "200": {
+          description: "Addresses with TLS, as named in WINTER_BEAD_HOSTS",
+          content: json({ type: "object", properties: { items: { type: "array", items: { type: "string" } } } }),
+        },
+      },
+    },
+  },
+};
+
 const idParameter = {
   name: "id",
   in: "path",
@@ -129,7 +167,9 @@ function recordPaths(kind: keyof typeof RECORDS): Json {
               properties: { items: { type: "array", items: { type: "object" } }, next: { type: "string" } },
             }),
           },
+          "304": NOT_CHANGED,
           "422": problemResponse("Bad cursor or limit"),
+          "503": AGAIN,
         },
       },
     },
@@ -141,7 +181,9 @@ function recordPaths(kind: keyof typeof RECORDS): Json {
         parameters: [idParameter],
         responses: {
           "200": { description: "The record", content: json({ type: "object" }) },
+          "304": NOT_CHANGED,
           "404": problemResponse("No such record"),
+          "503": AGAIN,
         },
       },
       put: {
@@ -154,7 +196,9 @@ function recordPaths(kind: keyof typeof RECORDS): Json {
           "200": { description: "Kept before, or a new version", content: json({ type: "object" }) },
           "201": { description: "Kept", content: json({ type: "object" }) },
           "409": problemResponse("Another body under this id, or a stale version; both stand in the answer"),
+          "413": problemResponse("The body is over 1 MiB; the connection is closed"),
           "422": problemResponse("Bad input"),
+          "503": AGAIN,
         },
       },
     },
@@ -166,7 +210,9 @@ function recordPaths(kind: keyof typeof RECORDS): Json {
         parameters: [idParameter],
         responses: {
           "200": { description: "Versions, oldest first", content: json({ type: "array", items: { type: "object" } }) },
+          "304": NOT_CHANGED,
           "404": problemResponse("No such record"),
+          "503": AGAIN,
         },
       },
     },
@@ -185,13 +231,14 @@ export function openApiDocument(): Json {
       title: "Winter Bead",
       version: "1.0.0",
       description:
-        "Units: L, L/min, mm, °C, kPa, µS/cm at 25 °C (ec25), mg/L, meq/L (load), eq per litre of mixed resin (capacity), minutes, days.",
+        "Units: L, L/min, mm, °C, kPa, µS/cm at 25 °C (ec25), mg/L, meq/L (load), eq per litre of mixed resin (capacity), minutes, days. A host that this server does not go by gets 421, a page of another site 403. Every answer carries X-Request-Id.",
       license: { name: "MIT", identifier: "MIT" },
     },
     servers: [{ url: "/" }],
     paths: {
       ...Object.fromEntries(compute),
       ...SUPPLIER_PATHS,
+      ...GENERAL_PATHS,
       ...Object.assign({}, ...RECORD_KINDS.map(recordPaths)),
     },
     components: { schemas: { Problem: jsonSchema(problem, "output") } },

@@ -195,6 +195,24 @@ describe("a life", () => {
     expect(range.high.litres).toBeGreaterThan(range.typical.litres);
   });
 
+  test("of regenerated resin spreads with its batches, of virgin resin with the water alone", () => {
+    const water = { reading: { value: 160, scale: "nacl" as const } };
+    const chemistry = (grade: "virgin" | "regenerated") =>
+      unwrap(
+        livesBySchool({
+          waters: { low: water, typical: water, high: water },
+          capacity: { grade },
+          bed: { volume: 12, diameter: 180, flow: 3 },
+          limit: { value: 10, scale: "nacl" },
+          constant: 200_000,
+        }),
+      ).find(({ school }) => school === "chemistry")!;
+    const exchanged = chemistry("regenerated");
+    expect(exchanged.low / exchanged.typical).toBeCloseTo(0.3 / 0.36, 6);
+    expect(exchanged.high / exchanged.typical).toBeCloseTo(0.45 / 0.36, 6);
+    expect(chemistry("virgin").low).toBe(chemistry("virgin").high);
+  });
+
   test("of every school stands beside the others with the spread", () => {
     const water = (value: number) => ({ reading: { value, scale: "nacl" as const } });
     const lives = unwrap(

@@ -241,6 +241,8 @@ export function HistoryDetail({
     );
   }
   const where = assessment?.standing?.charge.id === ledger.charge.id ? assessment.standing : undefined;
+  // An answer kept from before stands without its working: what it rested on is not kept with it.
+  const worked = view.asOf === undefined ? where : undefined;
   const words = where && assessment?.verdict ? verdictWords(facts, assessment.verdict, where, units) : undefined;
   const lastOutput = ledger.outputs[ledger.outputs.length - 1];
   const scale = facts.vessel.marks.scale;
@@ -272,9 +274,9 @@ export function HistoryDetail({
         ) : null}
       </View>
       <Figures view={view} ledger={ledger} />
-      {where ? <Explained explanation={explainLeft(where)} label="Why this many litres" /> : null}
+      {worked ? <Explained explanation={explainLeft(worked)} label="Why this many litres" /> : null}
       {where ? <LeakLine facts={facts} standing={where} /> : null}
-      {where ? <WhyBelief where={where} view={view} /> : null}
+      {worked ? <WhyBelief where={worked} view={view} /> : null}
       <Choice
         label="Charge"
         value={ledger.charge.id}

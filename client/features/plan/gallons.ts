@@ -33,6 +33,7 @@ import {
   type SchoolLife,
   type ThreeOf,
   type Water,
+  type Batch,
 } from "@winter-bead/core";
 import { perGallon, type Units } from "../../ui/format";
 
@@ -109,11 +110,11 @@ function waterOf(question: GallonsQuestion, value: number): Water {
 }
 
 /** The chemistry school's question for one feed value. */
-export function lifeInput(question: GallonsQuestion, feed: number): LifeInput {
+export function lifeInput(question: GallonsQuestion, feed: number, batch: Batch = "usual"): LifeInput {
   const { grade, resin, diameter, flow, temperature, spread, bypass, limit, storage, packing } = question;
   return {
     water: waterOf(question, feed),
-    capacity: { grade },
+    capacity: { grade, batch },
     limit: { value: limit, scale: "nacl" },
     storage,
     packing,

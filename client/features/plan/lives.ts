@@ -16,13 +16,21 @@ export const tellsUnseen = ({ ph, alkalinity, silica }: GallonsQuestion) =>
   (ph !== undefined && alkalinity !== undefined) || (silica !== undefined && silica > 0);
 
 const FEED_OF = { low: "high", typical: "typical", high: "low" } as const;
+const BATCH_OF = { low: "weak", typical: "usual", high: "strong" } as const;
 
 /** Until anything leaks and until the meter shows it, by the column simulation; tens of milliseconds, so in a worker. */
 export function answerLives(question: GallonsQuestion): LivesRange | undefined {
   const found: Partial<Record<keyof ThreeOf<number>, TwoLives>> = {};
   let assumed = false;
   for (const key of ["low", "typical", "high"] as const) {
-    const { water, capacity, bed, limit, storage = 1, packing = 1 } = lifeInput(question, question.feed[FEED_OF[key]]);
+    const {
+      water,
+      capacity,
+      bed,
+      limit,
+      storage = 1,
+      packing = 1,
+    } = lifeInput(question, question.feed[FEED_OF[key]], BATCH_OF[key]);
     const feed = ionFeed(water);
     if (!feed.ok) return undefined;
     const lives = twoLives({ feed: feed.value.feed, capacity, bed, limit, factor: storage * packing });

@@ -1,6 +1,6 @@
 import { behind } from "../plan/before";
 import { yearlyCost } from "../plan/cost";
-import type { OptionFigures, PlanQuestion } from "../plan/figures";
+import { BATCH_OF, type OptionFigures, type PlanQuestion } from "../plan/figures";
 import { fail, succeed, type Result } from "../result";
 import { given, type Explanation } from "./explanation";
 import { explainLitres, explainParts, explainTotal, Working, type PriceWords } from "./explain-plan";
@@ -30,7 +30,8 @@ function litresAt(option: OptionFigures, question: PlanQuestion, words: PriceWor
     const ways = behind(option.spec.before, water, question.peakFlow, question.setup);
     if (!ways.ok) return ways;
     const waters = { ...question.waters, typical: water };
-    const explained = explainLitres(new Working(option, { ...question, waters }, words, ways.value));
+    const corner = { ...question, waters, batch: BATCH_OF[key] };
+    const explained = explainLitres(new Working(option, corner, words, ways.value));
     if (!explained.ok) return explained;
     if (Math.abs(explained.value.value - option.litres[end]) <= 1e-9 * option.litres[end])
       return succeed({ ...explained.value, name: `${END_WORDS[end]} water of one refill` });

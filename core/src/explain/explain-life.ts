@@ -3,7 +3,7 @@ import { lifeFigures, workOutLife, type LifeInput, type LifeWorking } from "../l
 import { throughputAt } from "../life/breakthrough";
 import { litresByConstant, litresByRating } from "../life/schools";
 import { succeed, type Result } from "../result";
-import { describeCapacity, type Capacity } from "../resin/capacity";
+import { describeCapacity, type Batch, type Capacity, type Grade } from "../resin/capacity";
 import { LITRES_PER_CUBIC_FOOT, LITRES_PER_US_GALLON } from "../units/constants";
 import { CO2_MG_PER_MMOL, SILICA_MG_PER_MMOL } from "../water/carbon-dioxide";
 import { scaleFactor } from "../water/meter";
@@ -201,8 +201,12 @@ const transferUnitsInput = (working: LifeWorking): ExplanationInput => ({
   because: explainTransferUnits(working),
 });
 
+/** A grade in words, with the batch where it is not the usual one. */
+const gradeWords = ({ grade, batch = "usual" }: { readonly grade: Grade; readonly batch?: Batch }) =>
+  grade === "regenerated" && batch !== "usual" ? `${batch} batch of ${grade} resin` : `${grade} resin`;
+
 function lifeInputs(working: LifeWorking, input: LifeInput, throughput: number): ExplanationInput[] {
-  const stated = "grade" in input.capacity ? `${input.capacity.grade} resin, ${assumed}` : typed;
+  const stated = "grade" in input.capacity ? `${gradeWords(input.capacity)}, ${assumed}` : typed;
   const isAssumed = "grade" in input.capacity;
   const inputs: ExplanationInput[] = [
     { symbol: "V", name: "Resin in the vessel", value: input.bed.volume, unit: "L", from: typed },

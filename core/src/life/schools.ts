@@ -63,7 +63,7 @@ export function livesBySchool(input: SchoolsInput): Result<readonly SchoolLife[]
     if (!rated.ok) return within("rating", rated);
     lives.push({ school: "rating", ...three((key) => litresByRating(rated.value.cation, feeds[key]!, resin)) });
   }
-  const chemistry = lifeRange({ ...rest, waters });
+  const chemistry = lifeRange({ ...rest, waters, ...batchesOf(rest.capacity) });
   if (!chemistry.ok) return chemistry;
   const litres = chemistry.value;
   lives.push({ school: "chemistry", low: litres.low.litres, typical: litres.typical.litres, high: litres.high.litres });
@@ -74,6 +74,18 @@ export function livesBySchool(input: SchoolsInput): Result<readonly SchoolLife[]
   }
   return finite(lives);
 }
+
+/** The batches of a grade at the ends of the range; what was stated otherwise is as it was stated. */
+const batchesOf = (capacity: Capacity) =>
+  "grade" in capacity
+    ? {
+        capacities: {
+          low: { ...capacity, batch: "weak" },
+          typical: capacity,
+          high: { ...capacity, batch: "strong" },
+        } satisfies ThreeOf<Capacity>,
+      }
+    : {};
 
 /** Own history speaks of what the meter saw: the life rests on the visible load alone, at the present flow and limit. */
 function ownHistoryRange(

@@ -2,7 +2,7 @@ import { describeBed, type Bed, type BedAnswer } from "../bed/bed";
 import { spentThroughput } from "../life/breakthrough";
 import { lifeFigures, workOutLife, type LifeFigures, type LifeInput, type LifeWorking } from "../life/life";
 import type { ThreeOf } from "../life/life-range";
-import { GRADE_HEALTH, smallerSide } from "../resin/capacity";
+import { GRADE_HEALTH, smallerSide, type Batch } from "../resin/capacity";
 import { finite, succeed, type Result } from "../result";
 import { wetWeight } from "../vessel/weight";
 import { positiveConductivityAt25, type Reading } from "../water/meter";
@@ -44,7 +44,12 @@ export interface PlanQuestion {
   /** kPa at the tap while running, and what the tool needs; absent when nobody measured. */
   readonly pressure?: { readonly supply: number; readonly needed: number } | undefined;
   readonly care?: Care | undefined;
+  /** Which batch of its grade the resin is taken for (usual); it matters where batches differ. */
+  readonly batch?: Batch | undefined;
 }
+
+/** The batch that goes with each feed at the ends of a range: the hardest water meets the weakest resin. */
+export const BATCH_OF = { low: "strong", typical: "usual", high: "weak" } as const satisfies ThreeOf<Batch>;
 
 export interface OptionFigures {
   readonly name: string;
@@ -139,12 +144,12 @@ export const optionBed = (
 export function optionLifeInput(
   spec: OptionSpec,
   ways: BehindBefore,
-  { limit, care = {} }: Pick<PlanQuestion, "limit" | "care">,
+  { limit, care = {}, batch = "usual" }: Pick<PlanQuestion, "limit" | "care" | "batch">,
 ): LifeInput {
   const { storage = 1, packing = 1, bypass = 0 } = care;
   return {
     water: ways.water,
-    capacity: { grade: spec.grade },
+    capacity: { grade: spec.grade, batch },
     bed: optionBed(spec, ways.flow, ways.water.temperature, bypass),
     limit,
     storage,
@@ -172,7 +177,7 @@ export function optionLife(spec: OptionSpec, question: PlanQuestion): Result<Opt
   for (const key of ["low", "typical", "high"] as const) {
     const ways = behind(spec.before, waters[key], peakFlow, setup);
     if (!ways.ok) return succeed({ ...noLife, impossible: ways.fault.message });
-    const working = workOutLife(optionLifeInput(spec, ways.value, question));
+    const working = workOutLife(optionLifeInput(spec, ways.value, { ...question, batch: BATCH_OF[key] }));
     if (!working.ok) return working;
     const figures = lifeFigures(working.value);
     if (!figures.ok) return figures;

@@ -26,12 +26,22 @@ export const GRADE_CAPACITIES: Readonly<Record<Grade, Sides>> = {
   regenerated: { cation: 0.46, anion: 0.36 },
 };
 
+/** A batch of resin: as the grade usually is, or as weak or strong as batches of it come. */
+export type Batch = "weak" | "usual" | "strong";
+
+/** What the anion side of a weak and of a strong batch holds, beside the usual one: regenerated resin comes with 0.30 to 0.45 eq/L. */
+const BATCH_SHARES: Readonly<Record<Grade, Readonly<Record<Batch, number>>>> = {
+  virgin: { weak: 1, usual: 1, strong: 1 },
+  dyed: { weak: 1, usual: 1, strong: 1 },
+  regenerated: { weak: 0.3 / 0.36, usual: 1, strong: 0.45 / 0.36 },
+};
+
 /** How fast ions reach the beads, beside virgin resin: planning assumptions. */
 export const GRADE_HEALTH: Readonly<Record<Grade, number>> = { virgin: 1, dyed: 1, regenerated: 0.6 };
 
 /** The four ways people state what a resin holds. */
 export type Capacity =
-  | { readonly grade: Grade }
+  | { readonly grade: Grade; readonly batch?: Batch }
   | { readonly constant: number; readonly scale: Scale }
   | { readonly ratedLitres: number; readonly ratedPpm: number; readonly scale: Scale; readonly resinLitres: number }
   | Sides;
@@ -75,7 +85,11 @@ function checkStatement(capacity: Capacity): Result<true> {
 }
 
 function sidesOf(capacity: Capacity): Sides {
-  if ("grade" in capacity) return GRADE_CAPACITIES[capacity.grade];
+  if ("grade" in capacity) {
+    const share = BATCH_SHARES[capacity.grade][capacity.batch ?? "usual"];
+    const { cation, anion } = GRADE_CAPACITIES[capacity.grade];
+    return { cation: share * cation, anion: share * anion };
+  }
   if ("constant" in capacity) {
     const both = (capacity.constant * (0.5 / scaleFactor(capacity.scale))) / CONSTANT_PER_CAPACITY;
     return { cation: both, anion: both };
