@@ -1,5 +1,17 @@
+import type { Page } from "@playwright/test";
 import { expect, test } from "./support/app";
 import { everyPlace } from "./support/places";
+
+/** Adds up what moves on a page without the hand having moved it. */
+const watchShifts = (page: Page) =>
+  page.addInitScript(() => {
+    const seen = window as unknown as { shift: number };
+    seen.shift = 0;
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries() as unknown as { hadRecentInput: boolean; value: number }[])
+        if (!entry.hadRecentInput) seen.shift += entry.value;
+    }).observe({ type: "layout-shift", buffered: true });
+  });
 
 const SIZES = [
   { width: 390, height: 844 },
@@ -7,12 +19,13 @@ const SIZES = [
 ] as const;
 
 for (const size of SIZES) {
-  test(`every place opens at ${size.width} without a complaint, and nothing runs off the side`, async ({
+  test(`every place opens at ${size.width} without a complaint, nothing runs off the side, and nothing shifts by more than a tenth`, async ({
     page,
     demo,
     complaints,
   }) => {
     await page.setViewportSize(size);
+    await watchShifts(page);
     await page.goto(demo.url);
     await expect(page.getByTestId("verdict-title")).toBeVisible();
     for (const name of ["Van", "Bay 2", "Quarantine"])
@@ -24,9 +37,13 @@ for (const size of SIZES) {
     for (const path of await everyPlace(demo)) {
       await page.goto(demo.url + path);
       await expect(page.getByRole("main").first()).toContainText(/\w{3}/);
-      await page.waitForTimeout(250);
-      const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      await page.waitForTimeout(900);
+      const { overflow, shift } = await page.evaluate(() => ({
+        overflow: document.documentElement.scrollWidth - window.innerWidth,
+        shift: (window as unknown as { shift: number }).shift,
+      }));
       expect([path, overflow]).toEqual([path, 0]);
+      expect([path, shift <= 0.1]).toEqual([path, true]);
     }
     expect(complaints).toEqual([]);
   });

@@ -21,7 +21,7 @@ test("a reading that does not fit is questioned, kept when it is right, and is t
   demo,
 }) => {
   await page.goto(`${demo.url}/water`);
-  await page.getByRole("button", { name: /^Row tap/ }).click();
+  await page.getByRole("link", { name: /^Row tap/ }).click();
   const days = async () => numbersIn(await page.getByTestId("more-readings").innerText())[0]!;
   const before = await days();
   await page.getByTestId("add-reading").click();

@@ -17,6 +17,8 @@ const LONGEST_PAUSE = 30_000;
 /** While the app is in front, the server is asked at least so often, so that what is said of it is true. */
 const ASK_EVERY = 30_000;
 
+/** An answer as young as this tells of the next one, ms. */
+const LATELY = 10_000;
 /** Answers that come close upon each other are told once. */
 const TELL_EVERY = 5_000;
 
@@ -33,7 +35,7 @@ class ReachState {
   private readonly listeners = new Set<Listener>();
   private pause = FIRST_PAUSE;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private scout: Promise<unknown> | undefined;
+  private scout: Promise<void> | undefined;
 
   constructor() {
     globalThis.addEventListener?.("online", () => this.askSoon());
@@ -72,13 +74,17 @@ class ReachState {
   }
 
   /**
-   * Lets the first question of a start go alone: where there is no signal, one request fails and not one for each list.
-   * Resolves when this question may be asked.
+   * Lets one question go alone where nobody has heard of the server lately: without a signal one request fails, and not
+   * one for each list. Resolves when this question may be asked.
    */
   async turn(asking: () => Promise<unknown>): Promise<void> {
-    if (this.state.state !== "unknown") return;
-    if (this.scout) await this.scout.catch(() => undefined);
-    else this.scout = asking();
+    const { state, answeredAt = 0 } = this.state;
+    if (state === "lost" || (state === "reached" && Date.now() - answeredAt < LATELY)) return;
+    if (this.scout) return this.scout;
+    const gone = () => {
+      this.scout = undefined;
+    };
+    this.scout = asking().then(gone, gone);
   }
 
   /** Resolves once the server answers again; at once while it does. */
