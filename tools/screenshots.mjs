@@ -87,7 +87,7 @@ async function arrange(page, { keys, click, checks = [], opens, choose, press, s
       .first()
       .evaluate((node) => node.scrollIntoView());
   if (opens)
-    await page.getByTestId("pays").evaluate((node) => node.closest("[role=main]").querySelector("h1").scrollIntoView());
+    await page.getByTestId("pays").evaluate((node) => node.closest("main").querySelector("h1").scrollIntoView());
 }
 
 for (const view of VIEWS) {

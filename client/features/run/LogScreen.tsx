@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { explainLeft, type Id, type Visit } from "@winter-bead/core";
+import { explainLeft, type DepletionAnswer, type Id, type Visit } from "@winter-bead/core";
 import { router } from "expo-router";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { ScrollView, useWindowDimensions } from "react-native";
@@ -435,6 +435,12 @@ function useSave(facts: RigFacts, log: Log) {
   return { canKeep, save, trouble };
 }
 
+/** The likely day, and the early and the late one where they are others. */
+function spanInWords({ early, likely, late }: DepletionAnswer, today: string): string {
+  const [from, middle, to] = [early, likely, late].map((day) => dateInWords(day, today));
+  return from === to ? middle! : `${middle}, ${from} to ${to}`;
+}
+
 function useLiveAssessment(view: RigView, visit: DraftVisit) {
   const { facts } = view;
   const draftKey = JSON.stringify(visit.body ?? null);
@@ -448,9 +454,7 @@ function useLiveAssessment(view: RigView, visit: DraftVisit) {
   );
   const dates = useDatesWhileTyping(settled);
   const today = localDate(facts.now);
-  const dateWords = dates
-    ? `${dateInWords(dates.likely, today)}, ${dateInWords(dates.early, today)} to ${dateInWords(dates.late, today)}`
-    : "";
+  const dateWords = dates ? spanInWords(dates, today) : "";
   return { assessment, dateWords };
 }
 
