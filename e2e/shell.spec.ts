@@ -100,6 +100,18 @@ test.describe("without a shell on the device", () => {
     await expect(page.getByRole("radiogroup", { name: "Units" })).toBeVisible();
   });
 
+  test("a button whose code does not come says so, and works once it does", async ({ page, demo }) => {
+    await page.goto(`${demo.url}/lab`);
+    await page.getByTestId("lab-run").click();
+    await expect(page.getByTestId("lab-csv")).toBeVisible();
+    await page.route(/\/on-demand-[0-9a-f]+\.js/, (route) => route.abort());
+    await page.getByTestId("lab-csv").click();
+    await expect(page.getByTestId("toast")).toContainText("could not be fetched");
+    await page.unroute(/\/on-demand-[0-9a-f]+\.js/);
+    const [saved] = await Promise.all([page.waitForEvent("download"), page.getByTestId("lab-csv").click()]);
+    expect(saved.suggestedFilename()).toBe("winter-bead-lab.csv");
+  });
+
   test.describe(() => {
     test.use({ complaintsAreExpected: true });
     test("a place that breaks takes nothing else along", async ({ page, demo }) => {

@@ -1,3 +1,6 @@
+/** A piece of the app that could not be fetched, however often it was tried. */
+export class NotFetched extends Error {}
+
 /** Pauses before a piece of the app is fetched again, ms. */
 const PAUSES = [300, 1_200] as const;
 
@@ -5,7 +8,7 @@ const pause = (milliseconds: number) => new Promise((again) => setTimeout(again,
 
 /**
  * Fetches a piece of the app; one that fails is fetched again, twice.
- * @throws what the last try threw
+ * @throws NotFetched when the last try failed too
  */
 export async function fetchAgain<T>(fetchPiece: () => Promise<T>): Promise<T> {
   for (const milliseconds of PAUSES) {
@@ -15,5 +18,9 @@ export async function fetchAgain<T>(fetchPiece: () => Promise<T>): Promise<T> {
       await pause(milliseconds);
     }
   }
-  return fetchPiece();
+  try {
+    return await fetchPiece();
+  } catch (error) {
+    throw new NotFetched("A piece of the app could not be fetched.", { cause: error });
+  }
 }

@@ -12,6 +12,7 @@ import type { LabRun } from "./lab-run";
 import { Player, usePlaying, usePosition } from "./player";
 import { LETTERS, ProductChart } from "./ProductChart";
 import { VARIANT_WORDS, type LabSetup } from "./variants";
+import { onDemand } from "../on-demand-piece";
 
 /** What lasts many times longer than the bed shown would squeeze it; it is cut off here until it is shown itself. */
 const MOST_OF_SHOWN = 2.5;
@@ -183,11 +184,11 @@ function Exports({ runs, setup }: { readonly runs: readonly LabRun[]; readonly s
   const drawings = () =>
     ["lab-bed", "lab-chart"].flatMap((id) => [...document.querySelectorAll<SVGSVGElement>(`svg[data-testid="${id}"]`)]);
   const saveCsv = async () => {
-    const { labCsv } = await import("../on-demand");
+    const { labCsv } = await onDemand();
     download("winter-bead-lab.csv", labCsv(runs, setup.limit.scale), "text/csv");
   };
   const savePicture = async (format: "svg" | "png") => {
-    const { asPng, picture } = await import("../on-demand");
+    const { asPng, picture } = await onDemand();
     const svg = await picture(drawings(), card);
     download(`winter-bead-lab.${format}`, format === "svg" ? svg : await asPng(svg), "image/svg+xml");
   };

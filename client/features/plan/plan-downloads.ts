@@ -2,6 +2,7 @@ import type { Plan } from "@winter-bead/core";
 import { download } from "../../ui/files";
 import { showToast } from "../../ui/toast";
 import type { PlanContext } from "./plan-files";
+import { onDemand } from "../on-demand-piece";
 
 const fileName = (plan: Plan, ending: string) =>
   `${
@@ -23,17 +24,17 @@ export function planFiles(plan: Plan, context: PlanContext) {
   return {
     pdf: () =>
       asked(async () => {
-        const { planPdf } = await import("../on-demand");
+        const { planPdf } = await onDemand();
         download(fileName(plan, "pdf"), await planPdf(plan, context), "application/pdf");
       }),
     csv: () =>
       asked(async () => {
-        const { planCsv } = await import("../on-demand");
+        const { planCsv } = await onDemand();
         download(fileName(plan, "csv"), planCsv(plan, context), "text/csv");
       }),
     json: () =>
       asked(async () => {
-        const { planJson } = await import("../on-demand");
+        const { planJson } = await onDemand();
         download(fileName(plan, "json"), planJson(plan, context), "application/json");
       }),
   };

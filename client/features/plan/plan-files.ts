@@ -6,6 +6,7 @@ import { litres, litresRange, scaleUnit, shown, threeDigits, type Units } from "
 import { COST_PARTS } from "./cost-parts";
 import { itemInWords } from "./work-words";
 import { daysRange, money, moneyRange, wholeMoney } from "./money";
+import { fetchAgain } from "../../data/fetch-again";
 
 /** What a file of a plan says beside the plan itself. */
 export interface PlanContext {
@@ -210,10 +211,9 @@ export function planDocument(plan: Plan, { tap, version, units }: PlanContext): 
 
 /** The page as a PDF, in a face with the letters of Latin, Greek and Cyrillic. */
 export async function planPdf(plan: Plan, context: PlanContext): Promise<Blob> {
-  const [{ default: pdfMake }, { default: face }] = await Promise.all([
-    import("pdfmake/build/pdfmake"),
-    import("pdfmake/build/fonts/Roboto"),
-  ]);
+  const [{ default: pdfMake }, { default: face }] = await fetchAgain(() =>
+    Promise.all([import("pdfmake/build/pdfmake"), import("pdfmake/build/fonts/Roboto")]),
+  );
   pdfMake.addFontContainer(face);
   return pdfMake.createPdf(planDocument(plan, context)).getBlob();
 }

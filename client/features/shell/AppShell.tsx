@@ -2,6 +2,7 @@ import { TamaguiProvider, View } from "@tamagui/core";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { router, usePathname } from "expo-router";
 import { useCallback, useEffect, useState, type ReactNode } from "react";
+import { NotFetched } from "../../data/fetch-again";
 import { DeviceRefused } from "../../data/outbox";
 import { onRestored, persistOptions, queryClient } from "../../data/store";
 import { setWay } from "../../ui/go";
@@ -85,12 +86,16 @@ function Frame({ children }: { readonly children: ReactNode }) {
 const NOT_KEPT =
   "This device would not keep it: its storage is full or closed to this app. What you typed stands; make room and keep it again.";
 
-/** Whatever was to be kept: where this device refuses it, it is said. */
-function sayWhatIsNotKept() {
+const NOT_FETCHED = "This part of the app could not be fetched. With a signal try again; what you entered is kept.";
+
+/** Whatever a button was to do: where this device would not keep it, or its code did not come, it is said. */
+function sayWhatFailed() {
   const say = (event: PromiseRejectionEvent) => {
-    if (!(event.reason instanceof DeviceRefused)) return;
+    const words =
+      event.reason instanceof DeviceRefused ? NOT_KEPT : event.reason instanceof NotFetched ? NOT_FETCHED : undefined;
+    if (!words) return;
     event.preventDefault();
-    showToast({ words: NOT_KEPT });
+    showToast({ words });
   };
   addEventListener("unhandledrejection", say);
   return () => removeEventListener("unhandledrejection", say);
@@ -100,7 +105,7 @@ function sayWhatIsNotKept() {
 export function AppShell({ children }: { readonly children: ReactNode }) {
   const theme = useThemeName();
   useEffect(keepShell, []);
-  useEffect(sayWhatIsNotKept, []);
+  useEffect(sayWhatFailed, []);
   return (
     <PersistQueryClientProvider
       client={queryClient}

@@ -26,6 +26,7 @@ import {
 } from "./report-values";
 import { SupplierPart } from "./SupplierPart";
 import { recordCheck } from "../record-check";
+import { onDemand } from "../on-demand-piece";
 
 interface Draft {
   readonly typed: TypedReport;
@@ -82,13 +83,13 @@ function useReport(tap: Tap) {
     });
   };
   const open = async (file: File) => {
-    const { openReportFile } = await import("../on-demand");
+    const { openReportFile } = await onDemand();
     const opened = openReportFile(await file.text());
     if ("trouble" in opened) setTrouble(opened.trouble);
     else take(opened.report);
   };
   const saveFile = async (format: "csv" | "json", values: ReportValues) => {
-    const { reportCsv, reportJson } = await import("../on-demand");
+    const { reportCsv, reportJson } = await onDemand();
     const name = `water-report-${draft.sampledOn}.${format}`;
     const write = format === "csv" ? reportCsv : reportJson;
     download(name, write(values, draft.sampledOn, draft.origin), format === "csv" ? "text/csv" : "application/json");
