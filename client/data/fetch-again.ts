@@ -1,4 +1,4 @@
-/** A piece of the app that could not be fetched, however often it was tried. */
+/** A piece of the app that could not be fetched, however often it was tried; its message says so to whoever asked for it. */
 export class NotFetched extends Error {}
 
 /** Pauses before a piece of the app is fetched again, ms. */
@@ -21,6 +21,9 @@ export async function fetchAgain<T>(fetchPiece: () => Promise<T>): Promise<T> {
   try {
     return await fetchPiece();
   } catch (error) {
-    throw new NotFetched("A piece of the app could not be fetched.", { cause: error });
+    throw new NotFetched(
+      "This part of the app could not be fetched. With a signal try again; what you entered is kept.",
+      { cause: error },
+    );
   }
 }

@@ -30,7 +30,7 @@ export interface OutboxState {
   readonly read: boolean;
 }
 
-/** This device would not keep what was typed: its storage is full, or closed to this app. */
+/** This device would not keep what was typed; its message says so to whoever typed it. */
 export class DeviceRefused extends Error {}
 
 /** What the server answered to a write. */
@@ -103,7 +103,10 @@ export class Outbox {
     try {
       return await (await this.database).add("outbox", row);
     } catch (error) {
-      throw new DeviceRefused("This device would not keep it.", { cause: error });
+      throw new DeviceRefused(
+        "This device would not keep it: its storage is full or closed to this app. What you typed stands; make room and keep it again.",
+        { cause: error },
+      );
     }
   }
 

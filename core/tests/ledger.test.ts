@@ -234,6 +234,22 @@ describe("the date the limit falls", () => {
     expect(days(late) - days(early)).toBeGreaterThan(10);
     expect(days(late) - days(early)).toBeLessThan(40);
   });
+  test("counts what a day really takes, also in weeks: a use that is nothing half of the time", () => {
+    const daily = Array.from({ length: 7 }, () => ({ mean: 0, sd: 100 }));
+    const litres = (300 * 100) / Math.sqrt(Math.PI / 2) / 2; // half of a half-normal's mean, a day, for 300 days
+    const capacityLeft = { low: litres, median: litres, high: litres };
+    const { likely } = unwrap(depletion({ ...steady, daily, capacityLeft }));
+    expect(Math.abs((Date.parse(likely) - Date.parse("2027-03-01")) / 86_400_000 - 300)).toBeLessThan(8);
+  });
+  test("is told up to five years and not beyond", () => {
+    const daily = Array.from({ length: 7 }, () => ({ mean: 100, sd: 0 }));
+    const lasting = (days: number) => {
+      const litres = 100 * days;
+      return depletion({ ...steady, daily, capacityLeft: { low: litres, median: litres, high: litres } });
+    };
+    expect(unwrap(lasting(1_800)).likely).toBe(addDays("2027-03-01", 1_799));
+    expect(lasting(1_850).ok).toBe(false);
+  });
   test("ends at five years, whatever comes in", () => {
     const endless = { low: 1e-9, median: 100, high: 1e9 };
     const days = unwrap(depletionDays({ ...steady, capacityLeft: endless, paths: 100_000 }));

@@ -103,6 +103,8 @@ describe("a feed", () => {
       unwrap(aerate({ co2: 30, hours: 5, airFlow, volume: 200, temperature })).co2;
     expect(left(3)).toBeCloseTo(3.0, 1);
     expect(left(6)).toBeLessThan(left(3) / 2);
+    const unsaid = unwrap(aerate({ co2: 30, hours: 5, airFlow: 3, volume: 200 })).co2;
+    expect(unsaid).toBeCloseTo(left(3, 15), 12);
     expect(left(3, 5)).toBeGreaterThan(left(3, 25) + 0.5);
   });
   test("a pump half described, or described twice, is asked about", () => {

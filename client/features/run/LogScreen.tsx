@@ -69,7 +69,7 @@ function FieldBox({ most, label, text, unit, last, focused, error, onPress, test
       gap={0}
       minHeight={92}
     >
-      <Small textAlign="left" numberOfLines={1} fontWeight={focused ? "800" : "400"} color={focused ? "$ink" : "$soft"}>
+      <Small textAlign="left" fontWeight={focused ? "800" : "400"} color={focused ? "$ink" : "$soft"}>
         {label}
       </Small>
       <View flexDirection="row" alignItems="center">
@@ -402,9 +402,6 @@ function SameAgain({ facts, log }: { readonly facts: RigFacts; readonly log: Log
   );
 }
 
-const NOT_KEPT =
-  "This device would not keep it: its storage is full or closed to this app. Nothing is lost: make room, then keep it again.";
-
 /** Keeps the visit on this device, clears the draft and offers the way back. */
 function useSave(facts: RigFacts, log: Log) {
   const [saving, setSaving] = useState(false);
@@ -419,9 +416,9 @@ function useSave(facts: RigFacts, log: Log) {
     let id: Id;
     try {
       id = await keep("visits", body);
-    } catch {
+    } catch (error) {
       setSaving(false);
-      return setTrouble(NOT_KEPT);
+      return setTrouble((error as Error).message);
     }
     log.clear();
     log.forgetIds();

@@ -83,19 +83,13 @@ function Frame({ children }: { readonly children: ReactNode }) {
   );
 }
 
-const NOT_KEPT =
-  "This device would not keep it: its storage is full or closed to this app. What you typed stands; make room and keep it again.";
-
-const NOT_FETCHED = "This part of the app could not be fetched. With a signal try again; what you entered is kept.";
-
 /** Whatever a button was to do: where this device would not keep it, or its code did not come, it is said. */
 function sayWhatFailed() {
   const say = (event: PromiseRejectionEvent) => {
-    const words =
-      event.reason instanceof DeviceRefused ? NOT_KEPT : event.reason instanceof NotFetched ? NOT_FETCHED : undefined;
-    if (!words) return;
+    const { reason } = event as { reason: unknown };
+    if (!(reason instanceof DeviceRefused || reason instanceof NotFetched)) return;
     event.preventDefault();
-    showToast({ words });
+    showToast({ words: reason.message });
   };
   addEventListener("unhandledrejection", say);
   return () => removeEventListener("unhandledrejection", say);
