@@ -73,6 +73,15 @@ const tank = { vessel: tankSize, train: "single", grade: "virgin", supply: "bag"
 const option = (before: OptionSpec["before"] = "nothing"): OptionSpec => ({ ...tank, before });
 const euro = { currency: "EUR", from: "an assumption of 2026-11-25", assumed: true };
 
+test("an option's ends rest on a weak and a strong batch where batches differ, its middle on the usual one", () => {
+  const one = water(168);
+  const question = unwrap(planQuestion(work({ waters: { low: one, typical: one, high: one } })));
+  const litresOf = (grade: OptionSpec["grade"]) => unwrap(optionFigures({ ...option(), grade }, question)).litres;
+  const { low, typical, high } = litresOf("regenerated");
+  expect([low / typical, high / typical].map((ratio) => ratio.toFixed(4))).toEqual(["0.8333", "1.2500"]);
+  expect(litresOf("virgin").low).toBe(litresOf("virgin").high);
+});
+
 describe("where a membrane begins to pay", () => {
   const small = work({ demand: { items: [{ ...houses, perWeek: 3 }] } });
   const found = unwrap(crossing({ work: small, option: tank }));
