@@ -1,7 +1,7 @@
 import { View } from "@tamagui/core";
 import { explainLeft, type DepletionAnswer, type Id, type Visit } from "@winter-bead/core";
 import { router } from "expo-router";
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { useDeferredValue, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { ScrollView, useWindowDimensions } from "react-native";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
@@ -283,23 +283,25 @@ function MoreFields({ view, log }: { readonly view: RigView; readonly log: Log }
   );
 }
 
+/** Heard from the moment the pad is seen, and before the shell's keys for places. */
 function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): void {
   const handlers = useRef({ onKey, onEnter });
-  useEffect(() => {
+  useLayoutEffect(() => {
     handlers.current = { onKey, onEnter };
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.target instanceof HTMLElement && /^(input|textarea)$/i.test(event.target.tagName)) return;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
-      if (/^[0-9.]$/.test(event.key)) handlers.current.onKey(event.key);
-      else if (event.key === ",") handlers.current.onKey(".");
-      else if (event.key === "Backspace") handlers.current.onKey("back");
-      else if (event.key === "Enter" && !(event.target instanceof HTMLElement && event.target.closest("button")))
+      const key = event.key === "," ? "." : event.key === "Backspace" ? "back" : event.key;
+      if (/^([0-9.]|back)$/.test(key)) {
+        event.stopPropagation();
+        handlers.current.onKey(key);
+      } else if (key === "Enter" && !(event.target instanceof HTMLElement && event.target.closest("button")))
         handlers.current.onEnter();
     };
-    document.addEventListener("keydown", listen);
-    return () => document.removeEventListener("keydown", listen);
+    document.addEventListener("keydown", listen, true);
+    return () => document.removeEventListener("keydown", listen, true);
   }, []);
 }
 

@@ -39,9 +39,10 @@ export class ComputePool {
     const { Piscina } = await import("piscina");
     return new Piscina({
       filename: fileURLToPath(new URL("./compute.worker.mjs", import.meta.url)),
-      minThreads: 0,
+      // As many as at most: a thread ended with its asker is replaced at once. With fewer, the pool starts none until it is
+      // asked again, and what waits in its queue waits for nobody.
+      minThreads: this.threads,
       maxThreads: this.threads,
-      idleTimeout: 60_000,
     });
   }
 
