@@ -19,36 +19,47 @@ const TRY_AGAIN = new Set([408, 425, 429, 500, 502, 503, 504]);
 
 const isJson = (response: Response) => /json/.test(response.headers.get("content-type") ?? "");
 
+interface Answer {
+  readonly status: number;
+  readonly ok: boolean;
+  readonly body: unknown;
+}
+
+/** A whole answer: one that is cut short is none. */
+async function receive(path: string, init?: RequestInit): Promise<Answer | undefined> {
+  const response = await fetch(`${BASE}${path}`, init);
+  return isJson(response) ? { status: response.status, ok: response.ok, body: await response.json() } : undefined;
+}
+
 /** The answer itself, and what it tells of the server's reach. */
-async function askOnce(path: string, init?: RequestInit): Promise<Response> {
-  let response: Response;
+async function askOnce(path: string, init?: RequestInit): Promise<Answer> {
+  let answer: Answer | undefined;
   try {
-    response = await fetch(`${BASE}${path}`, init);
+    answer = await receive(path, init);
   } catch (error) {
     if (init?.signal?.aborted) throw error;
     reach.lost("no-signal");
     throw new OutOfReach("The server is out of reach.");
   }
-  if (!isJson(response)) {
+  if (!answer) {
     reach.lost("no-signal");
     throw new OutOfReach("Something else answered in the server's place.");
   }
-  if (TRY_AGAIN.has(response.status)) {
-    const { title } = (await response.json()) as Problem;
+  if (TRY_AGAIN.has(answer.status)) {
+    const { title } = answer.body as Problem;
     reach.lost("busy", title);
     throw new OutOfReach(title);
   }
   reach.reached();
-  return response;
+  return answer;
 }
 
 async function ask<T>(path: string, init?: RequestInit): Promise<T> {
-  let asked: Promise<Response> | undefined;
+  let asked: Promise<Answer> | undefined;
   await reach.turn(() => (asked = askOnce(path, init)));
   if (!asked && reach.snapshot().state === "lost") throw new OutOfReach("The server is out of reach.");
-  const response = await (asked ?? askOnce(path, init));
-  const body: unknown = await response.json();
-  if (!response.ok) throw new Refused(response.status, body as Problem);
+  const { ok, status, body } = await (asked ?? askOnce(path, init));
+  if (!ok) throw new Refused(status, body as Problem);
   return body as T;
 }
 

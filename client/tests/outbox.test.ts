@@ -10,8 +10,8 @@ import { reach } from "../data/reach";
 /** A server that answers as told and remembers what it was sent. */
 class ScriptedServer {
   readonly sent: { id: string; body: { [field: string]: unknown } }[] = [];
-  /** Status of each next answer; 201 when none is left. */
-  readonly script: number[] = [];
+  /** Status of each next answer, or `cut` for one whose connection ends in its middle; 201 when none is left. */
+  readonly script: (number | "cut")[] = [];
   private constructor(private readonly server: Server) {}
 
   static async start(): Promise<ScriptedServer> {
@@ -24,13 +24,18 @@ class ScriptedServer {
       for await (const part of request) parts.push(part as Buffer);
       const body = JSON.parse(Buffer.concat(parts).toString()) as { [field: string]: unknown };
       const id = request.url!.split("/").pop()!;
-      const status = scripted.script.shift() ?? 201;
+      const next = scripted.script.shift() ?? 201;
+      const status = next === "cut" ? 201 : next;
       if (status < 500) scripted.sent.push({ id, body });
       const answer =
         status < 300
           ? { ...body, id, version: Number(body["replaces"] ?? 0) + 1, voided: body["voided"] ?? false }
           : { type: "about:blank", title: "No", status };
-      response.writeHead(status, { "Content-Type": "application/json" }).end(JSON.stringify(answer));
+      const text = JSON.stringify(answer);
+      const length = Buffer.byteLength(text);
+      response.writeHead(status, { "Content-Type": "application/json", "Content-Length": length });
+      if (next === "cut") response.write(text.slice(0, 5), () => response.destroy());
+      else response.end(text);
     });
     await new Promise<void>((listening) => server.listen(0, "127.0.0.1", listening));
     return scripted;
@@ -106,6 +111,15 @@ test("an edit carries the version it started from, and taking back says so", asy
     { name: "Renamed", replaces: 1 },
     { name: "Renamed", replaces: 2, voided: true },
   ]);
+});
+
+test("an answer cut short is no refusal: the write waits and is sent again", async () => {
+  server.script.push("cut");
+  await site("cut", "Half an answer");
+  await until(() => reach.snapshot().state === "lost");
+  expect(state().items.map(({ refused }) => refused)).toEqual([undefined]);
+  await until(() => state().items.length === 0);
+  expect(server.sent.map((each) => each.id)).toEqual(["cut", "cut"]);
 });
 
 test("a server out of reach is asked again until it takes it; nothing overtakes", async () => {
