@@ -88,7 +88,13 @@ test("the keyboard alone goes to every place and logs a reading", async ({ page,
   await expect(page.getByTestId("log-output")).toContainText("12.5");
   await page.keyboard.press("Backspace");
   await page.keyboard.press("Backspace");
-  await expect(page.getByTestId("log-output")).toContainText("12");
+  await expect(page.getByTestId("log-output")).toHaveText(/^Output12ppm/);
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+  await page.keyboard.press("7");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("3");
+  await expect(page.getByTestId("log-output")).toHaveText(/^Output123ppm/);
 });
 
 test("US units change every figure and its unit, and the choice stays", async ({ page, demo }) => {

@@ -20,6 +20,7 @@ import {
   unitOf,
   type Units,
 } from "../../ui/format";
+import { isForThePlace } from "../../ui/keys";
 import { NumberPad, typed } from "../../ui/NumberPad";
 import { usePlaceTitle } from "../../ui/place-title";
 import { useWide } from "../../ui/Screen";
@@ -291,8 +292,7 @@ function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): voi
   });
   useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      if (event.target instanceof HTMLElement && /^(input|textarea)$/i.test(event.target.tagName)) return;
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if (!isForThePlace(event)) return;
       const key = event.key === "," ? "." : event.key === "Backspace" ? "back" : event.key;
       if (/^([0-9.]|back)$/.test(key)) {
         event.stopPropagation();
