@@ -77,13 +77,15 @@ function usePiece(known: () => ComponentType | undefined, fetchPiece: () => Prom
  * @param title what it is called while nothing else is here
  * @param fetchPlace its code
  * @param needs the kinds of records it rests on
+ * @param here its code, where that is here already
  */
 export function place(
   title: string,
   fetchPlace: () => Promise<ComponentType>,
   needs: readonly RecordKind[] = [],
+  here?: ComponentType,
 ): ComponentType {
-  let Ready: ComponentType | undefined;
+  let Ready = here;
   const fetchPiece = async () => {
     Ready = await fetchPlace();
   };
@@ -102,14 +104,5 @@ export function place(
 }
 
 /** The same for a place whose code is on the first page. */
-export const placeHere = (title: string, Ready: ComponentType, needs: readonly RecordKind[]): ComponentType =>
-  function Place() {
-    const presence = usePresence(needs);
-    if (presence === "absent") return <NotHereYet title={title} />;
-    if (presence === "coming") return <Waiting title={title} />;
-    return (
-      <PlaceBoundary>
-        <Ready />
-      </PlaceBoundary>
-    );
-  };
+export const placeHere = (title: string, here: ComponentType, needs: readonly RecordKind[]): ComponentType =>
+  place(title, () => Promise.resolve(here), needs, here);

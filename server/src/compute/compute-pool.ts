@@ -51,7 +51,7 @@ export class ComputePool {
    * its queue is empty.
    *
    * @param gone ends the thread's work when the asker has gone
-   * @throws PoolFull when too many wait; TookTooLong after ten seconds; Stopped when the asker went first
+   * @throws PoolFull when too many wait; TookTooLong after `longest` seconds; Stopped when the asker went first
    */
   async run(name: ComputeName, body: unknown, gone: AbortSignal): Promise<ComputeOutcome> {
     if (this.taken >= this.room) throw new PoolFull();
