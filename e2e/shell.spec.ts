@@ -222,6 +222,15 @@ test.describe("offline, on a device that opened only the rack", () => {
     await context.setOffline(false);
     await expect(page.getByRole("main")).toContainText("What may be worn");
   });
+
+  test("the log, which stands without tabs, has a way out where its rig was never fetched", async ({ page, demo }) => {
+    await page.route("**/api/v1/**", (route) => route.abort());
+    await page.goto(`${demo.url}/log/${await idOf(demo, "rigs", "Van")}`);
+    await expect(page.getByText("Not on this device yet")).toBeVisible();
+    await page.getByRole("link", { name: "To the rack" }).click();
+    await expect(page.getByRole("heading", { level: 1, name: "The rack" })).toBeVisible();
+    await expect(page.getByRole("link", { name: "To the rack" })).toHaveCount(0);
+  });
 });
 
 test.describe("before an assessment is there", () => {

@@ -3,18 +3,22 @@ import { useEffect, useState, type ComponentType } from "react";
 import { fetchAgain } from "../data/fetch-again";
 import { reach } from "../data/reach";
 import { usePresence } from "../data/store";
-import { EmptyState, HeavyButton } from "./boxes";
+import { EmptyState, HeavyButton, TextButton } from "./boxes";
 import { PlaceBoundary } from "./PlaceBoundary";
 import { Screen } from "./Screen";
 import { Body } from "./words";
 
+/** The log stands without the tabs: there too is a way out of a place that is not here. */
+const WayOut = () => <TextButton href="/">To the rack</TextButton>;
+
 /** Nothing is said of what was never fetched: no empty list, no "no check yet". */
-const NotHereYet = ({ title }: { readonly title: string }) => (
+const NotHereYet = ({ title, wayOut }: { readonly title: string; readonly wayOut: boolean }) => (
   <Screen title={title}>
     <EmptyState title="Not on this device yet">
       What stands here was never fetched to this device, and the server does not answer now. It comes by itself once
       there is a signal.
     </EmptyState>
+    {wayOut ? <WayOut /> : null}
   </Screen>
 );
 
@@ -31,6 +35,7 @@ function NotFetched({ title, onAgain }: { readonly title: string; readonly onAga
       >
         It was tried three times. What you entered is kept. It is fetched again once there is a signal.
       </EmptyState>
+      <WayOut />
     </Screen>
   );
 }
@@ -92,7 +97,7 @@ export function place(
   return function Place() {
     const { failed, again } = usePiece(() => Ready, fetchPiece);
     const presence = usePresence(needs);
-    if (presence === "absent") return <NotHereYet title={title} />;
+    if (presence === "absent") return <NotHereYet title={title} wayOut={here === undefined} />;
     if (failed) return <NotFetched title={title} onAgain={again} />;
     if (!Ready || presence === "coming") return <Waiting title={title} />;
     return (
