@@ -14,6 +14,7 @@ import {
   membrane,
   ownCapacity,
   RANGES,
+  rigStanding,
   type AerationInput,
   type ChargeFigures,
   type ColumnQuestion,
@@ -46,6 +47,7 @@ import {
   worthAnswer,
   worthRequest,
 } from "./size";
+import { standingAnswer, standingRequest } from "./standing";
 
 const figure = z.number();
 const warnings = z.array(z.strictObject({ code: z.string(), message: z.string() })).readonly();
@@ -433,6 +435,13 @@ export const COMPUTE = {
     }) satisfies z.ZodType<DepletionInput>,
     z.strictObject({ early: z.iso.date(), likely: z.iso.date(), late: z.iso.date() }),
     depletion,
+    true,
+  ),
+  standing: endpoint(
+    "Litres left, dates and verdict of a rig from its records: what the rack shows",
+    standingRequest,
+    standingAnswer,
+    rigStanding,
     true,
   ),
 } as const;

@@ -40,6 +40,56 @@ const bed = { volume: 24, diameter: 230, flow: 3 };
 const weekday = { mean: 250, sd: 60 };
 const restDay = { mean: 0, sd: 0 };
 
+const uuid = (last: number) => `0194a000-0000-7000-8000-${String(last).padStart(12, "0")}`;
+const logged = (day: number, total: number, output: number) => ({
+  id: uuid(20 + day),
+  rigId: uuid(1),
+  tapId: uuid(2),
+  at: `2027-03-0${day}T16:30:00Z`,
+  water: { by: "total", total },
+  readings: [{ id: uuid(40 + day), point: "output", meterId: uuid(4), value: output }],
+});
+const rigRecords = {
+  now: "2027-03-05T18:00:00Z",
+  timeZone: "Europe/Berlin",
+  rig: {
+    id: uuid(1),
+    name: "Barrow",
+    use: "glass",
+    tapId: uuid(2),
+    flow: 3,
+    stages: [{ kind: "resin", vesselId: uuid(5) }],
+    jobName: "house",
+    litresPerJob: 50,
+  },
+  vessels: [
+    {
+      id: uuid(5),
+      name: "Tank, 28 L",
+      kind: "screw-head-tank",
+      grossVolume: 28,
+      diameter: 230,
+      fillFraction: 0.85,
+      marks: { watch: 6, limit: 10, hard: 20, scale: "nacl" },
+    },
+  ],
+  taps: [{ id: uuid(2), siteId: uuid(3), name: "Yard", low: 140, typical: 160, high: 190, scale: "nacl" }],
+  meters: [{ id: uuid(4), name: "Hand meter", scale: "nacl", compensated: true }],
+  charges: [
+    {
+      id: uuid(6),
+      vesselId: uuid(5),
+      rigId: uuid(1),
+      grade: "virgin",
+      resinLitres: 24,
+      packing: "settled",
+      filledAt: "2027-03-01T07:00:00Z",
+      startTotal: 0,
+    },
+  ],
+  visits: [logged(1, 210, 0), logged(2, 400, 0), logged(4, 640, 0)],
+};
+
 const OF_SIZING =
   "Litres and money are for a usual year of the work; three figures are the low, the typical and the high one, and the ends are corners (most work with the hardest water, least work with the softest). Prices are in your own money; left out, dated planning assumptions stand in.";
 
@@ -173,5 +223,10 @@ export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
       load: { low: 2.9, typical: 3.3, high: 3.9 },
       start: "2027-03-01",
     },
+  },
+  standing: {
+    about:
+      "Records as the records API gives them; taken-back ones are left out. One belief over what the resin holds, how wide its front is and what goes round the beads starts at the grade, is taught by ended charges and moved by output readings (mixture likelihood, Jaynes 2003): treated in L, capacity of this charge in eq/L, left to the mark in leftTo in L, leak until anything leaks where the alkalinity is known, dates by simulated futures at the use of the log (Metropolis and Ulam 1949). Low, typical and high are the 10, 50 and 90 % points. jobsPerWeek is the stated week, bookings replace the expected use of their day. A vessel without a charge in use is left out.",
+    example: rigRecords,
   },
 };

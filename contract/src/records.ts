@@ -75,6 +75,7 @@ const rig = known({
     .max(12, "At most 12 stages."),
   jobName: text("The job's name", 40),
   litresPerJob: numberIn({ ...RANGES.volume, name: "The litres of a job", to: 100_000 }),
+  jobsPerWeek: numberIn(RANGES.jobsPerWeek).optional(),
   meterRollsOverAt: numberIn({ ...RANGES.litres, name: "The meter's last total", above: 0, to: 1e9 }).optional(),
 }).refine((it) => it.stages.some((each) => each.kind === "resin"), {
   path: ["stages"],
@@ -138,7 +139,7 @@ const charge = known({
 const visitWater = z.discriminatedUnion(
   "by",
   [
-    known({ by: z.literal("total"), total, replaced: flag.optional() }),
+    known({ by: z.literal("total"), total, replaced: flag.optional(), confirmed: flag.optional() }),
     known({
       by: z.literal("timed"),
       minutes: numberIn({ name: "The minutes", unit: "min", from: 0, to: 100_000 }),
@@ -168,6 +169,7 @@ const readingRecord = known({
   ...whichScale,
   value: numberIn(RANGES.observed),
   temperature: numberIn(RANGES.temperature).optional(),
+  confirmed: flag.optional(),
 }).refine(hasScale, NO_SCALE);
 
 const visit = known({
@@ -193,6 +195,7 @@ const feedTest = known({
   ...whichScale,
   value: numberIn(RANGES.value),
   temperature: numberIn(RANGES.temperature).optional(),
+  confirmed: flag.optional(),
   note,
 }).refine(hasScale, NO_SCALE) satisfies Body<FeedTest>;
 

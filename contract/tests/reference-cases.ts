@@ -46,6 +46,8 @@ function isNear(expected: number, found: unknown, tolerance: Tolerance): boolean
   return typeof found === "number" && Math.abs(found - expected) <= room;
 }
 
+const DATE = /^\d{4}-\d{2}-\d{2}$/;
+
 /** Where an answer leaves its reference case, as sentences; none when it meets the case. */
 export function differences(
   expected: { readonly [field: string]: unknown },
@@ -58,7 +60,7 @@ export function differences(
     const got = (found as { [field: string]: unknown } | undefined)?.[field];
     const complaint = [`${path}: expected ${JSON.stringify(value)}, found ${JSON.stringify(got)}`];
     if (typeof value === "number") return isNear(value, got, tolerance.paths?.[path] ?? tolerance) ? [] : complaint;
-    if (typeof value === "string" && tolerance.days !== undefined)
+    if (typeof value === "string" && DATE.test(value) && tolerance.days !== undefined)
       return Math.abs(Date.parse(value) - Date.parse(String(got))) <= tolerance.days * 86_400_000 ? [] : complaint;
     if (value !== null && typeof value === "object")
       return isRule(value)

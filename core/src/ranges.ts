@@ -44,6 +44,7 @@ export const RANGES = {
   months: { name: "The time", unit: "months", from: 0, to: 1_200 },
   meq: { name: "The capacity left", unit: "meq", above: 0, to: 1e9 },
   load: { name: "The load", unit: "meq/L", above: 0, to: 10_000 },
+  jobsPerWeek: { name: "The jobs of a week", unit: "", above: 0, to: 10_000 },
   dailyLitres: { name: "The water used", unit: "L", from: 0, to: 1_000_000 },
   litres: { name: "The water", unit: "L", from: 0, to: 1_000_000 },
   weight: { name: "The empty weight", unit: "kg", from: 0, to: 5_000 },

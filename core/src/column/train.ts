@@ -1,6 +1,6 @@
 import { describeBed, OWN_BEADS, type Bed } from "../bed/bed";
 import { checkRanges, RANGES } from "../ranges";
-import { describeCapacity, type Capacity } from "../resin/capacity";
+import { describeCapacity, type Capacity, type Sides } from "../resin/capacity";
 import { fail, succeed, within, type Result } from "../result";
 import type { Warning } from "../water/water";
 import { Exchanger, type ExchangerPlan } from "./exchanger";
@@ -92,45 +92,86 @@ interface Surroundings {
   readonly ahead: readonly ColumnStage["kind"][];
 }
 
-function planStage(stage: ColumnStage, { feed, cells, ahead }: Surroundings): Result<PlannedStage> {
-  const mixed = stage.kind === "mixed";
+function planStage(stage: ColumnStage, surroundings: Surroundings): Result<PlannedStage> {
   const capacity = within("capacity", describeCapacity(stage.capacity));
   if (!capacity.ok) return capacity;
-  const bed = within("bed", describeBed(stage.bed, mixed ? OWN_BEADS.mixed : OWN_BEADS.single));
+  const ownBeads = stage.kind === "mixed" ? OWN_BEADS.mixed : OWN_BEADS.single;
+  const bed = within("bed", describeBed(stage.bed, ownBeads));
   if (!bed.ok) return bed;
+  const { volume, bypass = 0 } = stage.bed;
   const { transferUnits } = bed.value;
+  return succeed(exchangersOf({ kind: stage.kind, sides: capacity.value, volume, transferUnits, bypass }, surroundings));
+}
+
+interface DescribedBed {
+  readonly kind: ColumnStage["kind"];
+  readonly sides: Sides;
+  /** L. */
+  readonly volume: number;
+  readonly transferUnits: number;
+  readonly bypass: number;
+}
+
+/** Both kinds of beads of a bed, as the column's steps need them. */
+function exchangersOf(bed: DescribedBed, { feed, cells, ahead }: Surroundings): PlannedStage {
+  const { kind, sides, volume, transferUnits, bypass } = bed;
+  const mixed = kind === "mixed";
   const shared = { cells, transferUnits };
-  const millequivalents = 1000 * stage.bed.volume;
+  const millequivalents = 1000 * volume;
   const acidMeetsBase = mixed || ahead.includes("mixed");
   const neutralizedAcid = acidMeetsBase || ahead.includes("anion");
   const neutralizedBase = acidMeetsBase || ahead.includes("cation");
-  return succeed({
-    bypass: stage.bed.bypass ?? 0,
-    ...(stage.kind === "anion"
+  return {
+    bypass,
+    ...(kind === "anion"
       ? {}
       : {
           cation: {
             ...shared,
             alphas: alphasOf("cation", neutralizedAcid ? NEUTRALIZED : UNNEUTRALIZED.cation),
             start: mixed ? FRESH : FRESH_CATION_BED,
-            capacity: millequivalents * capacity.value.cation,
+            capacity: millequivalents * sides.cation,
             leastStrength: neutralizedAcid ? 0 : strongAnionsOf(feed),
             feedStrength: cationsOf(feed),
           },
         }),
-    ...(stage.kind === "cation"
+    ...(kind === "cation"
       ? {}
       : {
           anion: {
             ...shared,
             alphas: alphasOf("anion", neutralizedBase ? NEUTRALIZED : UNNEUTRALIZED.anion),
             start: FRESH,
-            capacity: millequivalents * capacity.value.anion,
+            capacity: millequivalents * sides.anion,
             leastStrength: neutralizedBase ? 0 : cationsOf(feed),
             feedStrength: anionsOf(feed),
           },
         }),
-  });
+  };
+}
+
+/**
+ * A run of one litre of mixed resin whose transfer units are known, through so many litres: what a product curve is made of.
+ */
+export function planOneLitre(
+  feed: IonFeed,
+  sides: Sides,
+  { transferUnits, litres, cells }: { readonly transferUnits: number; readonly litres: number; readonly cells: number },
+): ColumnPlan {
+  const described: DescribedBed = { kind: "mixed", sides, volume: 1, transferUnits, bypass: 0 };
+  const stages = [exchangersOf(described, { feed, cells, ahead: [] })];
+  const mostInAStep = Math.min(litres / LEAST_STEPS, largestStep(stages, cells));
+  const segments = segmentsOf(litres, [], mostInAStep);
+  return {
+    feed,
+    cells,
+    stages,
+    segments,
+    profiles: 1,
+    stoichiometricLitres: stoichiometric(stages, feed),
+    size: segments[0]!.steps * cells * SPECIES.length,
+    warnings: [],
+  };
 }
 
 function warningsOf(stages: readonly ColumnStage[]): Warning[] {

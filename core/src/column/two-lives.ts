@@ -2,10 +2,10 @@ import type { Bed } from "../bed/bed";
 import { describeCapacity, type Capacity } from "../resin/capacity";
 import { succeed, within, type Result } from "../result";
 import { positiveConductivityAt25, type Reading } from "../water/meter";
-import { speciate } from "../water/composition";
 import { firstReach, productSeries } from "./column";
 import { ColumnRun } from "./run";
-import { CHARGES, SPECIES, type PartialFeed, type Species } from "./species";
+import { conductivityOfRow, LEAKING } from "../front/product-curve";
+import { SPECIES, type PartialFeed, type Species } from "./species";
 import { planColumn } from "./train";
 
 export interface TwoLivesInput {
@@ -25,29 +25,10 @@ export interface TwoLives {
   readonly leaksFirst: Species;
 }
 
-/** Share of its feed at which an ion counts as leaking. */
-export const LEAKING = 0.05;
 /** Coarser than the Lab's: two litres figures are wanted, not a picture. */
 const CELLS = 60;
 const UNTIL = 4;
 const STEPS_AT_ONCE = 12;
-
-const conductivityOfRow = (ions: Float64Array, row: number) => {
-  const of = (species: Species) => ions[row * SPECIES.length + SPECIES.indexOf(species)]! / CHARGES[species];
-  const solved = speciate({
-    na: of("na"),
-    nh4: of("nh4"),
-    k: of("k"),
-    mg: of("mg"),
-    ca: of("ca"),
-    cl: of("cl"),
-    no3: of("no3"),
-    so4: of("so4"),
-    inorganicCarbon: of("hco3"),
-    silica: of("sio2"),
-  });
-  return solved.ok ? solved.value.ec25 : 0;
-};
 
 /**
  * Until anything leaks, and until the meter shows it: carbon dioxide and silica hardly move a meter, so in alkaline water

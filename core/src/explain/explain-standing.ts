@@ -1,91 +1,110 @@
-import type { Explanation } from "./explanation";
-import { leakLeft, type UnseenLoad } from "../run/leak-left";
+import type { CapacityRange } from "../ledger/own-capacity";
 import type { Standing } from "../run/standing";
-import { visibleLoad } from "../water/water";
+import { given, planningAssumption, type Explanation, type ExplanationStep } from "./explanation";
 
-/** How the litres left of a charge came about: the middle of the belief, at the feed of now. */
-export function explainLeft(where: Standing): Explanation {
-  const { capacity, charge, condition, used, feed, left, leftTo } = where;
+const WATER_WORDS = { metered: "metered", timed: "timed", guessed: "counted in jobs" } as const;
+
+const range = ({ low, high }: CapacityRange) => `${low.toFixed(2)} to ${high.toFixed(2)}`;
+const counted = (count: number, one: string, more: string) => (count === 0 ? `no ${more}` : count === 1 ? `1 ${one}` : `${count} ${more}`);
+
+/** How the belief moved from the grade to this charge, and what each stage leaves. */
+function stepsOf(where: Standing): ExplanationStep[] {
+  const { gradeCapacity, ownCapacity, taught, groups, capacity, leftByCount, left, leftTo } = where;
+  const charges = counted(taught, "ended charge", "ended charges");
+  const readings = counted(groups.length, "reading", "readings");
+  return [
+    { words: `The grade: new resin of its smaller side`, value: gradeCapacity, unit: "eq/L" },
+    { words: `Your resin after ${charges} (${range(ownCapacity)})`, value: ownCapacity.median, unit: "eq/L" },
+    { words: "By the count alone, to your limit", value: leftByCount.typical, unit: "L" },
+    { words: `This charge after its ${readings} (${range(capacity)})`, value: capacity.median, unit: "eq/L" },
+    ...(left
+      ? [{ words: leftTo === "hard" ? "With its readings, to your hard mark" : "With its readings", value: left.typical, unit: "L" }]
+      : []),
+  ];
+}
+
+/**
+ * How the litres left of a charge came about: the median of a distribution, with its real ingredients.
+ * @returns nothing where no litres are shown
+ */
+export function explainLeft(where: Standing): Explanation | undefined {
+  const { capacity, charge, condition, used, feed, left, leftTo, markThroughput, sinceLog, taught, groups } = where;
+  if (!left) return undefined;
   const mark = leftTo === "limit" ? "your limit" : "your hard mark";
-  const held = where.meqLeft.median + used.meq;
-  const throughput = held / (capacity.median * 1000 * charge.resinLitres * condition);
-  const load = where.meqLeft.median / Math.max(left.typical, 1e-9);
+  const held = 1000 * capacity.median * charge.resinLitres * condition * markThroughput;
+  const shares = { feed: (100 * feed.sd).toFixed(0), used: (100 * used.sd).toFixed(0) };
+  const behind = where.passage < 1 ? " behind the membrane" : "";
   return {
     name: `Litres left to ${mark}`,
     value: left.typical,
     unit: "L",
-    formula: "(1000 × q × V × k × T − U) / L",
-    words: `what this charge should hold up to ${mark}, less what was put on it, divided by what each litre brings`,
+    formula: "max(0, (1000 × q × V × k × T − m) × 100 / f − u)",
+    words: `what this charge should hold up to ${mark}, less what was put on it, divided by what each litre brings, less what may have gone since the last log: the middle of all that is believed`,
     inputs: [
-      {
-        symbol: "q",
-        name: `Capacity, ${capacity.low.toPrecision(2)} to ${capacity.high.toPrecision(2)}`,
-        value: capacity.median,
-        unit: "eq/L",
-        from: "grade, past charges and this charge's readings",
-        assumption: true,
-      },
-      { symbol: "V", name: "Resin in the vessel", value: charge.resinLitres, unit: "L", from: "this charge" },
-      {
-        symbol: "k",
-        name: "Left after storage, packing and standing",
-        value: condition,
-        unit: "",
-        from: "planning assumption",
-        assumption: true,
-      },
-      {
-        symbol: "T",
-        name: `Throughput at ${mark}`,
-        value: throughput,
-        unit: "",
-        from: "the front, its width and your mark",
-      },
-      {
-        symbol: "U",
-        name: `Load used by ${used.litres.toPrecision(3)} L`,
-        value: used.meq,
-        unit: "meq",
-        from: `your log, ${used.quality} water, give or take ${(100 * used.sd).toFixed(0)} %`,
-      },
-      {
-        symbol: "L",
-        name: `Load of the feed, ${feed.typical.toPrecision(3)} µS/cm`,
-        value: load,
-        unit: "meq/L",
-        from: "mean of the last three weeks of water",
-      },
+      given(
+        "q",
+        `Capacity of this charge, ${range(capacity)}`,
+        capacity.median,
+        "eq/L",
+        `grade, ${counted(taught, "ended charge", "ended charges")}, ${counted(groups.length, "reading", "readings")}`,
+      ),
+      given("V", "Resin in the vessel", charge.resinLitres, "L", "this charge"),
+      planningAssumption("k", "Left after storage and packing", condition, ""),
+      given("T", `Throughput at ${mark}`, markThroughput, "", "the front, its width, its bypass and your mark"),
+      given(
+        "m",
+        `Load put on by ${used.litres.toPrecision(3)} L so far`,
+        used.meq,
+        "meq",
+        `your log, water ${WATER_WORDS[used.quality]}, give or take ${shares.used} %`,
+      ),
+      given(
+        "f",
+        `Feed to come${behind}, give or take ${shares.feed} %`,
+        feed.typical,
+        "µS/cm",
+        feed.isRead ? "your readings of the last thirty days" : "the tap's record: nobody read it within thirty days",
+      ),
+      given("u", "May have gone since the last log", sinceLog.litres, "L", `${sinceLog.days} days at your usual water`),
     ],
+    median: {
+      middleOfEach: Math.max(0, ((held - used.meq) * 100) / feed.typical - sinceLog.litres),
+      steps: stepsOf(where),
+    },
     school: "resin chemistry, corrected by your own history and readings",
     source: "Hall, Eagleton, Acrivos and Vermeulen 1966; Jaynes 2003 for the weighing of readings",
   };
 }
 
-/** How the litres until anything leaks came about. */
-export function explainLeakLeft(standing: Standing, unseen: UnseenLoad): Explanation {
-  const treated = standing.used.litres;
-  const visible = visibleLoad(standing.feed.typical);
+/**
+ * How the litres until anything leaks came about.
+ * @returns nothing where the composition is unknown
+ */
+export function explainLeak(where: Standing): Explanation | undefined {
+  const { leak, capacity, charge, condition, limitThroughput, used, feed, sinceLog } = where;
+  if (!leak) return undefined;
+  const held = 1000 * capacity.median * charge.resinLitres * condition * limitThroughput * leak.share;
   return {
     name: "Litres until anything leaks",
-    value: leakLeft(standing, unseen).typical,
+    value: leak.typical,
     unit: "L",
-    formula: "max(0, (t + l) × v / (v + c + s) − t)",
-    words:
-      "the meter's whole life, shortened by the beads that carbon dioxide and silica take, less what has gone through",
+    formula: "max(0, (1000 × q × V × k × T × s − m) × 100 / f − u)",
+    words: "the charge's load at the limit, shortened to where the first ion gives way, less what was put on it",
     inputs: [
-      { symbol: "t", name: "Treated so far", value: treated, unit: "L", from: "your log" },
-      {
-        symbol: "l",
-        name: "Litres until the meter shows it",
-        value: standing.left.typical,
-        unit: "L",
-        from: "your log",
-      },
-      { symbol: "v", name: "Load that a meter shows", value: visible, unit: "meq/L", from: "feed at the resin" },
-      { symbol: "c", name: "Carbon dioxide", value: unseen.co2, unit: "meq/L", from: "pH and alkalinity of the tap" },
-      { symbol: "s", name: "Silica at the resin", value: unseen.silica, unit: "meq/L", from: "the tap's report" },
+      given("q", `Capacity of this charge, ${range(capacity)}`, capacity.median, "eq/L", "as for the litres left"),
+      given("V", "Resin in the vessel", charge.resinLitres, "L", "this charge"),
+      planningAssumption("k", "Left after storage and packing", condition, ""),
+      given("T", "Throughput at your limit", limitThroughput, "", "the column of this water, and your limit"),
+      given("s", "First leak, as a share of the load at the limit", leak.share, "", "the column of this water, ion by ion"),
+      given("m", "Load put on so far", used.meq, "meq", "your log"),
+      given("f", "Feed to come", feed.typical, "µS/cm", feed.isRead ? "your readings" : "the tap's record"),
+      given("u", "May have gone since the last log", sinceLog.litres, "L", "your usual water"),
     ],
+    median: {
+      middleOfEach: Math.max(0, ((held - used.meq) * 100) / feed.typical - sinceLog.litres),
+      steps: [],
+    },
     school: "resin chemistry, corrected by your own history",
-    source: "Standard Methods 1030 E; Helfferich 1962",
+    source: "Helfferich 1962; Standard Methods 1030 E",
   };
 }

@@ -13,7 +13,22 @@ export interface ExplanationInput {
   readonly because?: Explanation;
 }
 
-/** How a shown number came about: evaluating `formula` with the inputs gives `value`. */
+/** One stage on the way to a number that is drawn from a distribution. */
+export interface ExplanationStep {
+  readonly words: string;
+  readonly value: number;
+  readonly unit: string;
+}
+
+/** A number that is the median of a distribution, not a formula's value. */
+export interface MedianOf {
+  /** What the formula gives with the middle of each input: near the median, not the same. */
+  readonly middleOfEach: number;
+  /** How the belief moved, each a median of its own. */
+  readonly steps: readonly ExplanationStep[];
+}
+
+/** How a shown number came about: evaluating `formula` with the inputs gives `value`, or `median.middleOfEach`. */
 export interface Explanation {
   readonly name: string;
   readonly value: number;
@@ -23,6 +38,7 @@ export interface Explanation {
   /** The same in the words of the trade. */
   readonly words: string;
   readonly inputs: readonly ExplanationInput[];
+  readonly median?: MedianOf;
   readonly school: string;
   /** Open literature or standard. */
   readonly source: string;
@@ -34,10 +50,24 @@ export function convertExplanation(
   unit: string,
   per: { readonly symbol: string; readonly name: string; readonly value: number; readonly unit: string },
 ): Explanation {
+  const { median } = explanation;
+  const converted = (value: number, from: string) => (from === explanation.unit ? value / per.value : value);
   return {
     ...explanation,
     unit,
     value: explanation.value / per.value,
+    ...(median
+      ? {
+          median: {
+            middleOfEach: median.middleOfEach / per.value,
+            steps: median.steps.map((step) => ({
+              words: step.words,
+              value: converted(step.value, step.unit),
+              unit: step.unit === explanation.unit ? unit : step.unit,
+            })),
+          },
+        }
+      : {}),
     formula: `(${explanation.formula}) / ${per.symbol}`,
     inputs: [...explanation.inputs, { ...per, from: "exact by definition" }],
   };

@@ -1,3 +1,4 @@
+import { CHARGE_SD, OWNER_SD } from "../belief/grids";
 import { logNormalCdf } from "../numerics/normal";
 import { GRADE_CAPACITIES, smallerSide, type Grade } from "../resin/capacity";
 import { checkRanges, RANGES } from "../ranges";
@@ -27,14 +28,11 @@ export interface CapacityRange {
   readonly high: number;
 }
 
-/** Planning assumptions: spread of ln q between owners, and between charges of one owner. */
-export const PRIOR_SD = 0.25;
-export const CHARGE_SD = 0.12;
 const GRID_POINTS = 400;
 const GRID_REACH = 4; // prior standard deviations each way
 
 /** ln densities over ln q, on an even grid. */
-export interface CapacityGrid {
+interface CapacityGrid {
   readonly logCapacity: Float64Array;
   readonly logDensity: Float64Array;
 }
@@ -44,7 +42,7 @@ function priorGrid(median: number): CapacityGrid {
   const logDensity = new Float64Array(GRID_POINTS);
   for (let i = 0; i < GRID_POINTS; i += 1) {
     const z = -GRID_REACH + (2 * GRID_REACH * i) / (GRID_POINTS - 1);
-    logCapacity[i] = Math.log(median) + PRIOR_SD * z;
+    logCapacity[i] = Math.log(median) + OWNER_SD * z;
     logDensity[i] = -0.5 * z * z;
   }
   return { logCapacity, logDensity };
@@ -60,7 +58,7 @@ function addEndedCharge(grid: CapacityGrid, charge: EndedCharge): void {
 }
 
 /** The charge in use holds at least what it took: times Φ(ln(q/used)/0.12). */
-export function addInUse(grid: CapacityGrid, used: number): void {
+function addInUse(grid: CapacityGrid, used: number): void {
   if (used <= 0) return;
   for (let i = 0; i < grid.logCapacity.length; i += 1) {
     grid.logDensity[i] = grid.logDensity[i]! + logNormalCdf((grid.logCapacity[i]! - Math.log(used)) / CHARGE_SD);
@@ -71,21 +69,21 @@ export function addInUse(grid: CapacityGrid, used: number): void {
  * Belief about the resin's capacity after past charges: lognormal prior around the grade, right-censored where a charge was
  * changed early (Kalbfleisch and Prentice 2002, chapter 3, for censored likelihoods).
  */
-export function capacityGrid(gradeCapacity: number, charges: readonly EndedCharge[]): CapacityGrid {
+function capacityGrid(gradeCapacity: number, charges: readonly EndedCharge[]): CapacityGrid {
   const grid = priorGrid(gradeCapacity);
   for (const charge of charges) addEndedCharge(grid, charge);
   return grid;
 }
 
 /** Densities of a grid, scaled so that the largest is 1. */
-export function densities(grid: CapacityGrid): Float64Array {
+function densities(grid: CapacityGrid): Float64Array {
   let largest = -Infinity;
   for (const each of grid.logDensity) largest = Math.max(largest, each);
   return grid.logDensity.map((each) => Math.exp(each - largest));
 }
 
 /** Capacity, eq/L, below which this share of the belief lies: trapezoid rule over ln q, interpolated. */
-export function capacityQuantile(grid: CapacityGrid, share: number): number {
+function capacityQuantile(grid: CapacityGrid, share: number): number {
   const density = densities(grid);
   const cumulative = new Float64Array(density.length);
   for (let i = 1; i < density.length; i += 1) cumulative[i] = cumulative[i - 1]! + (density[i - 1]! + density[i]!) / 2;
@@ -97,7 +95,7 @@ export function capacityQuantile(grid: CapacityGrid, share: number): number {
   return Math.exp(below + part * (above - below));
 }
 
-export const capacityRange = (grid: CapacityGrid): CapacityRange => ({
+const capacityRange = (grid: CapacityGrid): CapacityRange => ({
   median: capacityQuantile(grid, 0.5),
   low: capacityQuantile(grid, 0.1),
   high: capacityQuantile(grid, 0.9),

@@ -1,7 +1,7 @@
 import type { ThreeOf } from "../life/life-range";
 import { NORMAL_90 } from "../numerics/quantile";
 import { risingRoot } from "../numerics/root";
-import { PRIOR_SD } from "../ledger/own-capacity";
+import { OWNER_SD } from "../belief/grids";
 import { fail, finite, within, type Result } from "../result";
 import { describeWater, type Water } from "../water/water";
 import type { PlanQuestion, Until } from "./figures";
@@ -59,9 +59,9 @@ interface Corner {
 
 /** The owner's resin holds between these shares of its grade's figure, 10 to 90 %. */
 export const CAPACITY_CORNERS = {
-  low: Math.exp(-NORMAL_90 * PRIOR_SD),
+  low: Math.exp(-NORMAL_90 * OWNER_SD),
   typical: 1,
-  high: Math.exp(NORMAL_90 * PRIOR_SD),
+  high: Math.exp(NORMAL_90 * OWNER_SD),
 } as const;
 
 /** Corners in the order of cost: `low` is the least work with the strongest resin. */

@@ -75,6 +75,8 @@ export interface Rig {
   readonly jobName: string;
   /** Usual litres of one job. */
   readonly litresPerJob: number;
+  /** Jobs of a usual week, as stated: a date before the first log. */
+  readonly jobsPerWeek?: number | undefined;
   /** Litres at which the rig's water meter starts again from 0. */
   readonly meterRollsOverAt?: number | undefined;
 }
@@ -132,6 +134,7 @@ export type VisitWater =
       readonly by: "total";
       readonly total: number;
       /** A new meter that started at 0. */ readonly replaced?: boolean | undefined;
+      /** Looked at again and right, however far it is from the last one. */ readonly confirmed?: boolean | undefined;
     }
   | { readonly by: "timed"; readonly minutes: number; readonly flow: number }
   | { readonly by: "jobs"; readonly jobs: number; readonly litresPerJob: number };
@@ -149,6 +152,8 @@ export interface ReadingRecord {
   readonly value: number;
   /** °C. */
   readonly temperature?: number | undefined;
+  /** Looked at again and right, however far it is from usual. */
+  readonly confirmed?: boolean | undefined;
 }
 
 /** One hook-up of a rig at a tap. */
@@ -173,6 +178,8 @@ export interface FeedTest {
   readonly value: number;
   /** °C. */
   readonly temperature?: number | undefined;
+  /** Looked at again and right, however far it is from usual. */
+  readonly confirmed?: boolean | undefined;
   readonly note?: string | undefined;
 }
 

@@ -1,369 +1,446 @@
 import { describeBed, type BedAnswer } from "../bed/bed";
-import { recentDailyUse } from "../dates/daily-use";
-import type { DailyUse, DepletionInput } from "../dates/depletion";
 import {
-  blurred,
-  capacityOf,
-  frontBelief,
-  learnWidths,
-  priorWidths,
-  throughputsAt,
-  type FrontBelief,
-  type FrontReading,
-  type FrontWidths,
-} from "../ledger/front";
-import {
-  addInUse,
-  capacityGrid,
-  capacityRange,
-  type CapacityGrid,
-  type CapacityRange,
-  type EndedCharge,
-} from "../ledger/own-capacity";
+  capacityWeights,
+  chargeAt,
+  chargeBelief,
+  leftQuantile,
+  laterThanLimit,
+  leftUntil,
+  loadAtMark,
+  markAtThroughput,
+  markOf,
+  outputShare,
+  shapeOf,
+  shareReachedBy,
+  tight,
+  type ChargeBelief,
+  type LeftQuestion,
+  type Mark,
+} from "../belief/charge-belief";
+import { chargePrior, xQuantile, type CapacityWeights } from "../belief/grids";
+import { groupsOf, type ReadingGroup } from "../belief/groups";
+import { lessonOf, ownerBelief, type Lesson, type OwnerBelief } from "../belief/owner";
+import { chargeScale } from "../belief/weigh";
+import { addDays, daysBetween, weekdayOf } from "../dates/calendar";
+import { expectedUse, sinceLastLog, type Booking, type ExpectedUse, type SinceLog } from "../dates/expected-use";
+import { chance, datesOf, DEFAULT_PATHS, NO_USE, WorkToCome, type DepletionAnswer } from "../dates/futures";
+import { productCurve, type ProductCurve } from "../front/product-curve";
+import type { CapacityRange } from "../ledger/own-capacity";
 import { loadUsed, type LoadUsed } from "../ledger/water-used";
-import type { ThreeOf } from "../life/life-range";
 import { frontDepth } from "../life/breakthrough";
-import { weightedQuantile } from "../numerics/quantile";
-import type { Charge, Tap, Vessel } from "../records/records";
+import type { ThreeOf } from "../life/life-range";
+import type { Charge, Id, Tap, Vessel, WaterReport } from "../records/records";
 import { GRADE_CAPACITIES, GRADE_HEALTH, smallerSide } from "../resin/capacity";
-import { PACKING_FACTORS, standingFactor, storageFactor } from "../resin/storage";
+import { PACKING_FACTORS, storageFactor } from "../resin/storage";
 import { fail, finite, succeed, within, type Result } from "../result";
+import { paceOf, verdict, type Verdict } from "../verdict/verdict";
 import { scaleFactor } from "../water/meter";
-import {
-  chargeLedgers,
-  statedFeed,
-  time,
-  type ChargeLedger,
-  type LedgerFacts,
-  type OutputReading,
-} from "./charge-ledger";
+import { rigLedger, type ChargeLedger, type LedgerFacts, type OutputReading, type RigLedger } from "./charge-ledger";
+import { passage, time } from "./readings";
+import { compositionAtResin, type KnownComposition } from "./tap-composition";
 
-/** Where the charge in use stands; everything comes from one belief over the resin's capacity. */
-export interface Standing {
-  readonly charge: Charge;
-  readonly ledger: ChargeLedger;
-  readonly used: LoadUsed;
-  readonly bed: BedAnswer;
-  /** Share of capacity left by storage, packing and standing. */
-  readonly condition: number;
-  /** eq/L, in the litres as they were counted. */
-  readonly capacity: CapacityRange;
-  /** eq/L by the count alone, before this charge's readings spoke. */
-  readonly capacityByCount: CapacityRange;
-  /** µS/cm that reaches the resin now. */
-  readonly feed: ThreeOf<number>;
-  /** Load put on as a share of capacity: low pairs with the high capacity. */
-  readonly throughput: ThreeOf<number>;
-  /** Load put on as a share of what grade and past charges promise, whatever this charge's readings say. */
-  readonly promisedShare: number;
-  /** Throughput at the limit for the likeliest width. */
-  readonly limitThroughput: number;
-  /** Litres to the limit; once above it, to the hard mark (`leftTo`). */
-  readonly left: ThreeOf<number>;
-  readonly leftTo: "limit" | "hard";
-  /** Litres to the hard mark. */
-  readonly leftToHard: ThreeOf<number>;
-  /** meq to the mark in `leftTo`, for the dates. */
-  readonly meqLeft: CapacityRange;
-  readonly daily: readonly DailyUse[];
-  /** Depth of the front, 0 at the inlet: early, likely, late. */
-  readonly front: ThreeOf<number>;
-  /** µS/cm of the vessel when clean. */
-  readonly floor: number;
-  readonly outputs: readonly OutputReading[];
-  /** How much of the charge is past, for the state ring: T / T_limit, 0 to 1. */
-  readonly spentShare: number;
-}
-
-const DAYS_PER_MONTH = 30.44;
-const MS_PER_DAY = 86_400_000;
-/** Months in the vessel after which standing itself counts. */
-const STANDING_COUNTS_AFTER = 12;
-/** Share of the feed a clean reading may be; more is no floor. */
-const FLOOR_CEILING = 0.02;
-
-/** Share of capacity that storage, packing and standing leave. */
-export function chargeCondition(charge: Charge, now: number): number {
-  const stored = charge.stored ? storageFactor(charge.stored) : undefined;
-  const months = Math.max(0, (now - time(charge.filledAt)) / MS_PER_DAY / DAYS_PER_MONTH);
-  const standing = months > STANDING_COUNTS_AFTER ? standingFactor(Math.min(months, 1200)) : undefined;
-  return (stored?.ok ? stored.value : 1) * PACKING_FACTORS[charge.packing] * (standing?.ok ? standing.value : 1);
-}
-
-function bedOf(charge: Charge, vessel: Vessel, flow: number, temperature: number | undefined): Result<BedAnswer> {
-  return describeBed({
-    volume: charge.resinLitres,
-    diameter: vessel.diameter,
-    flow,
-    health: GRADE_HEALTH[charge.grade],
-    ...(temperature === undefined ? {} : { temperature }),
-  });
-}
-
-function floorOf(outputs: readonly OutputReading[]): number {
-  if (outputs.length === 0) return 0;
-  const early = outputs
-    .slice(0, 6)
-    .map((reading) => reading.ec25)
-    .sort((a, b) => a - b);
-  return Math.min(early[Math.floor((early.length - 1) / 2)]!, FLOOR_CEILING * outputs[0]!.feedEc25);
-}
-
-const frontReadings = (outputs: readonly OutputReading[], litres: number): FrontReading[] =>
-  outputs.map(({ meq, ec25, feedEc25, sd }) => ({ used: meq / 1000 / litres, ec25, feedEc25, sd }));
-
-/** What an ended charge says of its resin: load per litre at its end, taken back to full capacity by the throughput at its limit. */
-export function endedCharge(ledger: ChargeLedger, limitThroughput: number): EndedCharge | undefined {
-  const { charge, lines } = ledger;
-  if (!charge.ended || charge.ended.why === "fault" || lines.length === 0) return undefined;
-  const used = loadUsed(lines);
-  const capacity = used.meq / 1000 / (charge.resinLitres * chargeCondition(charge, time(charge.ended.at)));
-  if (!(capacity > 0) || capacity > 5) return undefined;
-  const reachedLimit = charge.ended.why === "limit";
-  return {
-    capacity: reachedLimit ? capacity / limitThroughput : capacity,
-    ended: reachedLimit ? "limit" : "early",
-    water: used.quality,
-  };
-}
-
-/** What a vessel's ended charges taught about its resin and the width of its front. */
-export interface Lessons {
-  readonly grid: CapacityGrid;
-  readonly widths: FrontWidths;
-  readonly ended: readonly EndedCharge[];
-}
-
-function learnFromPast(
-  ledgers: readonly ChargeLedger[],
-  current: Charge,
-  transferUnits: number,
-  limitEc25: number,
-): Lessons {
-  const gradeCapacity = smallerSide(GRADE_CAPACITIES[current.grade]);
-  let widths = priorWidths();
-  const ended: EndedCharge[] = [];
-  for (const ledger of ledgers) {
-    const { charge, outputs } = ledger;
-    if (
-      charge.id === current.id ||
-      charge.vesselId !== current.vesselId ||
-      charge.grade !== current.grade ||
-      !charge.ended
-    )
-      continue;
-    const feed = outputs[outputs.length - 1]?.feedEc25 ?? 400;
-    const atLimit = throughputsAt(limitEc25, feed, 0, transferUnits, widths)[2] ?? 1;
-    const past = endedCharge(ledger, atLimit || 1);
-    if (past) ended.push(past);
-    if (charge.ended.why !== "limit" || outputs.length === 0) continue;
-    const litres = charge.resinLitres * chargeCondition(charge, time(charge.ended.at));
-    widths = learnWidths({
-      grid: capacityGrid(gradeCapacity, []),
-      widths,
-      readings: frontReadings(outputs, litres),
-      transferUnits,
-      floor: floorOf(outputs),
-    });
-  }
-  return { grid: capacityGrid(gradeCapacity, ended), widths, ended };
-}
-
-/** Middle of each of `count` equal parts of a triangular range. */
-function triangularNodes({ low, typical, high }: ThreeOf<number>, count = 5): number[] {
-  if (high <= low) return Array.from({ length: count }, () => typical);
-  const turn = (typical - low) / (high - low);
-  return Array.from({ length: count }, (_, i) => {
-    const u = (i + 0.5) / count;
-    return u < turn
-      ? low + Math.sqrt(u * (high - low) * (typical - low))
-      : high - Math.sqrt((1 - u) * (high - low) * (high - typical));
-  });
-}
-
-const LEFT_BINS = 600;
-
-/** 10, 50 and 90 % points of the litres (or, at load 1, the meq) that a belief leaves until a throughput. */
-function leftUntil(
-  belief: FrontBelief,
-  mark: Float64Array,
-  usedPerLitre: number,
-  effectiveLitres: number,
-  loads: readonly number[],
-): ThreeOf<number> {
-  const meqLeft = (w: number, i: number) =>
-    Math.max(0, (mark[w]! * belief.capacity[i]! - usedPerLitre) * effectiveLitres * 1000);
-  let most = 0;
-  forEachBelief(belief, (w, i) => {
-    most = Math.max(most, meqLeft(w, i));
-  });
-  const binWidth = most / Math.min(...loads) / LEFT_BINS || 1;
-  const weights = new Float64Array(LEFT_BINS + 1);
-  forEachBelief(belief, (w, i, weight) => {
-    const meq = meqLeft(w, i);
-    for (const load of loads) {
-      const bin = Math.min(LEFT_BINS, Math.ceil(meq / load / binWidth));
-      weights[bin] = weights[bin]! + weight;
-    }
-  });
-  const values = weights.map((_, bin) => bin * binWidth);
-  return {
-    low: weightedQuantile(values, weights, 0.1),
-    typical: weightedQuantile(values, weights, 0.5),
-    high: weightedQuantile(values, weights, 0.9),
-  };
-}
-
-const NEGLIGIBLE = 1e-7;
-
-function forEachBelief(belief: FrontBelief, visit: (width: number, capacity: number, weight: number) => void): void {
-  belief.weight.forEach((row, w) => {
-    for (let i = 0; i < row.length; i += 1) if (row[i]! > NEGLIGIBLE) visit(w, i, row[i]!);
-  });
-}
-
-/** Days of work whose feed stands for the days to come. */
-const FEED_LOOKS_BACK = 21;
-
-/**
- * Feed to expect: the mean of the last three weeks' water, each litre with the feed it had, for a rig may hang on several
- * taps; the ends are the tap's stated range, widened to hold what was read.
- */
-function feedNow(ledger: ChargeLedger, stated: ThreeOf<number>): ThreeOf<number> {
-  const { lines } = ledger;
-  const last = lines[lines.length - 1];
-  if (!last) return stated;
-  const recent = lines.filter((line) => last.at - line.at <= FEED_LOOKS_BACK * MS_PER_DAY);
-  const litres = recent.reduce((sum, line) => sum + line.litres, 0);
-  const typical =
-    litres > 0 ? recent.reduce((sum, line) => sum + line.litres * line.feedEc25, 0) / litres : last.feedEc25;
-  const read = recent.filter((line) => line.feedMeasured).map((line) => line.feedEc25);
-  return { low: Math.min(stated.low, typical, ...read), typical, high: Math.max(stated.high, typical, ...read) };
-}
-
-export interface StandingInput extends LedgerFacts {
+/** A vessel of a rig with its books: what can teach. */
+export interface VesselFacts extends LedgerFacts {
   readonly vessel: Vessel;
+  readonly reports?: readonly WaterReport[];
+}
+
+export interface StandingInput extends VesselFacts {
   /** Milliseconds since 1970. */
   readonly now: number;
   /** ISO date of today where the crew works. */
   readonly today: string;
   /** The ISO date of an instant where the crew works. */
   readonly dateOf: (milliseconds: number) => string;
+  readonly bookings?: readonly Booking[];
 }
 
-interface Situation {
-  readonly ledgers: readonly ChargeLedger[];
+/** Feed to come at the resin, µS/cm. */
+export interface FeedToCome extends ThreeOf<number> {
+  /** Standard deviation of its logarithm. */
+  readonly sd: number;
+  /** Read within thirty days; else as the tap's record states it. */
+  readonly isRead: boolean;
+}
+
+/** Where the charge in use stands; everything comes from one belief over the resin, its front and what goes round it. */
+export interface Standing {
+  readonly charge: Charge;
   readonly ledger: ChargeLedger;
+  readonly used: LoadUsed;
   readonly bed: BedAnswer;
-  readonly tap: Tap;
+  /** Share of capacity left by storage and packing. */
+  readonly condition: number;
+  /** eq/L of the grade's smaller side. */
+  readonly gradeCapacity: number;
+  /** Load at the limit as a share of capacity, for a front of usual width; that of the mark in `leftTo`. */
+  readonly limitThroughput: number;
+  readonly markThroughput: number;
+  /** eq/L: what this owner's charges hold. */
+  readonly ownCapacity: CapacityRange;
+  /** Ended charges that taught it. */
+  readonly taught: number;
+  /** eq/L of this charge by the count alone, before its readings spoke. */
+  readonly capacityByCount: CapacityRange;
+  /** eq/L of this charge. */
+  readonly capacity: CapacityRange;
+  readonly feed: FeedToCome;
+  /** Share of the tap's ions that reaches the resin. */
+  readonly passage: number;
+  /** Load put on as a share of capacity: low pairs with the high capacity. */
+  readonly throughput: ThreeOf<number>;
+  /** Load put on as a share of what the owner's resin holds to the limit, whatever this charge's readings say. */
+  readonly promisedShare: number;
+  /** Litres left to the mark in `leftTo`; absent at `none`, and where the feed itself meets the limit. */
+  readonly left?: ThreeOf<number>;
+  readonly leftTo: "limit" | "hard" | "none";
+  /** Litres left to the limit before this charge's readings spoke. */
+  readonly leftByCount: ThreeOf<number>;
+  /** Litres until anything leaks, and what goes first; absent where the composition is unknown. */
+  readonly leak?: Leak;
+  readonly sinceLog: SinceLog;
+  readonly use: ExpectedUse;
+  /** Likeliest width of the front, and share of the water that goes round the beads where that is likely. */
+  readonly shape: { readonly width: number; readonly bypass: number };
+  readonly verdict: Verdict;
+  readonly pace: number;
+  /** Depth of the front, 0 at the inlet: early, likely, late. */
+  readonly front: ThreeOf<number>;
+  readonly outputs: readonly OutputReading[];
+  readonly groups: readonly ReadingGroup[];
+  /** Whether the feed itself meets the limit. */
+  readonly feedMeetsLimit: boolean;
 }
 
-function situationOf(input: StandingInput): Result<Situation> {
-  const { vessel, rig } = input;
-  const ledgers = chargeLedgers({ ...input, charges: input.charges.filter((charge) => charge.vesselId === vessel.id) });
-  const ledger = [...ledgers].reverse().find((each) => each.charge.ended === undefined);
-  if (!ledger) return fail("no-charge", "This vessel has no charge in use.");
-  const tap = input.taps.get(rig.tapId);
+export interface Leak extends ThreeOf<number> {
+  readonly species: NonNullable<ProductCurve["leak"]>["species"];
+  /** Whether the leaking water stays below the limit on a meter. */
+  readonly isUnseen: boolean;
+  /** Load at the first leak as a share of the load at the limit. */
+  readonly share: number;
+}
+
+/** A standing with what its dates and its curve are drawn from. */
+export interface WorkedStanding {
+  readonly standing: Standing;
+  readonly belief: ChargeBelief;
+  readonly mark?: Mark;
+  readonly question: LeftQuestion;
+  readonly firstDay: string;
+}
+
+/** Share of capacity that storage and packing leave. */
+export function chargeCondition(charge: Charge): number {
+  const stored = charge.stored ? storageFactor(charge.stored) : undefined;
+  return (stored?.ok ? stored.value : 1) * PACKING_FACTORS[charge.packing];
+}
+
+const gradeCapacityOf = (charge: Charge) => smallerSide(GRADE_CAPACITIES[charge.grade]);
+const chargeMeq = (charge: Charge) => 1000 * charge.resinLitres * gradeCapacityOf(charge) * chargeCondition(charge);
+const limitOf = ({ marks }: Vessel) => marks.limit / scaleFactor(marks.scale);
+
+interface Hydraulics {
+  readonly bed: BedAnswer;
+  readonly curve: ProductCurve;
+  readonly composition: KnownComposition | undefined;
+}
+
+function hydraulicsOf(charge: Charge, { rig, vessel, taps, reports }: VesselFacts): Result<Hydraulics> {
+  const tap = taps.get(rig.tapId);
   if (!tap) return fail("no-tap", "This rig has no tap.");
-  const bed = within("bed", bedOf(ledger.charge, vessel, rig.flow, tap.temperature));
-  return bed.ok ? succeed({ ledgers, ledger, bed: bed.value, tap }) : bed;
+  const bed = within("bed", bedOf(charge, vessel, rig.flow, tap));
+  if (!bed.ok) return bed;
+  const composition = compositionAtResin(rig, tap, reports);
+  const curve = productCurve(bed.value.transferUnits, composition, GRADE_CAPACITIES[charge.grade]);
+  return succeed({ bed: bed.value, curve, composition });
 }
 
-const limitOf = (vessel: Vessel) => vessel.marks.limit / scaleFactor(vessel.marks.scale);
+const bedOf = (charge: Charge, vessel: Vessel, flow: number, { temperature }: Tap): Result<BedAnswer> =>
+  describeBed({
+    volume: charge.resinLitres,
+    diameter: vessel.diameter,
+    flow,
+    health: GRADE_HEALTH[charge.grade],
+    ...(temperature === undefined ? {} : { temperature }),
+  });
 
-/** What the ended charges taught; it changes only when a charge ends, so a caller may keep it while a reading is typed. */
-export function lessons(input: StandingInput): Result<Lessons> {
-  const situation = situationOf(input);
-  if (!situation.ok) return situation;
-  const { ledgers, ledger, bed } = situation.value;
-  return finite(learnFromPast(ledgers, ledger.charge, bed.transferUnits, limitOf(input.vessel)));
+/** A lesson with the moment its charge ended, so that those of a whole crew can be told in their order. */
+export interface DatedLesson extends Lesson {
+  readonly endedAt: number;
 }
+
+/** What the ended charges of a vessel teach; those that ended by a fault, or are left out, teach nothing. */
+export function lessonsOf(facts: VesselFacts): readonly DatedLesson[] {
+  return vesselLedger(facts).charges.flatMap(({ charge, lines, outputs }): DatedLesson[] => {
+    const { ended } = charge;
+    if (!ended || ended.why === "fault") return [];
+    const feedAtEnd = lines[lines.length - 1]?.feedEc25 ?? 0;
+    const hydraulics = hydraulicsOf(charge, facts);
+    if (!hydraulics.ok || !(feedAtEnd > 0)) return [];
+    const { meq, sd } = loadUsed(lines);
+    const lesson = lessonOf({
+      chargeId: charge.id,
+      vesselId: charge.vesselId,
+      load: meq,
+      sd,
+      word: ended.why,
+      groups: groupsOf(outputs, charge.resinLitres),
+      scale: chargeScale(chargeMeq(charge), hydraulics.value.curve, limitOf(facts.vessel), feedAtEnd),
+    });
+    return lesson ? [{ ...lesson, endedAt: time(ended.at) }] : [];
+  });
+}
+
+const vesselLedger = (facts: VesselFacts): RigLedger =>
+  rigLedger({ ...facts, charges: facts.charges.filter((charge) => charge.vesselId === facts.vessel.id) });
+
+/** What a crew's ended charges taught of its resin, and of the front in one vessel. */
+export function learn(lessons: readonly DatedLesson[], vesselId: Id): OwnerBelief {
+  return ownerBelief([...lessons].sort((a, b) => a.endedAt - b.endedAt), vesselId);
+}
+
+/** Weeks whose water tells which taps a rig hangs on. */
+const TAPS_OF_DAYS = 21;
+const MS_PER_DAY = 86_400_000;
+
+/** Feed to expect: each tap's as it stands now, by its share of the last three weeks' water. */
+function feedToCome({ rig, now }: StandingInput, { feed }: RigLedger, { lines }: ChargeLedger): FeedToCome {
+  const last = lines[lines.length - 1]?.at ?? now;
+  const byTap = new Map<Id, number>();
+  for (const { at, visit, litres } of lines)
+    if (visit && last - at <= TAPS_OF_DAYS * MS_PER_DAY) byTap.set(visit.tapId, (byTap.get(visit.tapId) ?? 0) + litres);
+  const all = [...byTap.values()].reduce((sum, litres) => sum + litres, 0);
+  const shares = all > 0 ? [...byTap].map(([tapId, litres]) => [tapId, litres / all] as const) : [[rig.tapId, 1] as const];
+  const mean = (of: (tapId: Id) => number) => shares.reduce((sum, [tapId, share]) => sum + share * of(tapId), 0);
+  const typical = mean((tapId) => feed.at(tapId, now));
+  const sd = mean((tapId) => feed.sdAt(tapId, now));
+  const reach = Math.exp(1.2815515655446004 * sd);
+  const isRead = shares.every(([tapId]) => feed.readNear(tapId, now));
+  return { low: typical / reach, typical, high: typical * reach, sd, isRead };
+}
+
+/** Spread of a load nobody has put on yet. */
+const FRESH_SD = 0.03;
+
+const rangeOf = (weights: CapacityWeights, gradeCapacity: number): CapacityRange => ({
+  low: gradeCapacity * Math.exp(xQuantile(weights, 0.1)),
+  median: gradeCapacity * Math.exp(xQuantile(weights, 0.5)),
+  high: gradeCapacity * Math.exp(xQuantile(weights, 0.9)),
+});
 
 /**
- * Where the charge in a vessel stands: load used against a belief over capacity that starts at the grade, learns from the
- * vessel's past charges and is moved by the product readings.
+ * Where the charge in a vessel stands: load used against a belief that starts at the grade, learns from the owner's past
+ * charges and is moved by the product readings.
  *
- * @param learnt what `lessons` gave for the same facts; worked out here when absent
+ * @param owner what `learn` gave for the crew's lessons; only this vessel's own when absent
  * @returns a standing, or the fault `no-charge` when the vessel is empty
  */
-export function standing(input: StandingInput, learnt?: Lessons): Result<Standing> {
-  const situation = situationOf(input);
-  if (!situation.ok) return situation;
-  const { ledgers, ledger, bed, tap } = situation.value;
-  const past = learnt ?? learnFromPast(ledgers, ledger.charge, bed.transferUnits, limitOf(input.vessel));
-  return finite(standingOf(input, situation.value, past, feedNow(ledger, statedFeed(input.rig, tap))));
+export function workStanding(input: StandingInput, owner?: OwnerBelief): Result<WorkedStanding> {
+  const books = vesselLedger(input);
+  const ledger = [...books.charges].reverse().find((each) => each.charge.ended === undefined);
+  if (!ledger) return fail("no-charge", "This vessel has no charge in use.");
+  const hydraulics = hydraulicsOf(ledger.charge, input);
+  if (!hydraulics.ok) return hydraulics;
+  const believed = owner ?? learn(lessonsOf(input), input.vessel.id);
+  const worked = standingOf(input, books, ledger, hydraulics.value, believed);
+  const checked = finite(worked.standing);
+  return checked.ok ? succeed(worked) : checked;
+}
+
+/** Where the charge in a vessel stands. @see workStanding */
+export function standing(input: StandingInput, owner?: OwnerBelief): Result<Standing> {
+  const worked = workStanding(input, owner);
+  return worked.ok ? succeed(worked.value.standing) : worked;
+}
+
+interface Work {
+  readonly use: ExpectedUse;
+  readonly sinceLog: SinceLog;
+  readonly firstDay: string;
+}
+
+/** Water to expect, and what may have gone since the last log. */
+function workOf(input: StandingInput, { water }: RigLedger, { filledAt }: Charge): Work {
+  const { rig, now, today, dateOf, bookings = [] } = input;
+  const drawn = water.map(({ at, litres }) => ({ date: dateOf(at), litres })).filter(({ date }) => date <= today);
+  const use = expectedUse(drawn, {
+    litresPerJob: rig.litresPerJob,
+    ...(rig.jobsPerWeek === undefined ? {} : { jobsPerWeek: rig.jobsPerWeek }),
+  });
+  const last = drawn.reduce((latest, { date }) => (date > latest ? date : latest), dateOf(Math.min(now, time(filledAt))));
+  const booked = new Map(bookings.map(({ on, litres }) => [on, litres]));
+  const isLoggedToday = drawn.some(({ date }) => date === today);
+  return { use, sinceLog: sinceLastLog(last, today, use, booked), firstDay: isLoggedToday ? addDays(today, 1) : today };
 }
 
 function standingOf(
   input: StandingInput,
-  { ledgers, ledger, bed }: Situation,
-  past: Lessons,
-  feed: ThreeOf<number>,
-): Standing {
-  const { vessel, now, today, dateOf } = input;
+  books: RigLedger,
+  ledger: ChargeLedger,
+  { bed, curve, composition }: Hydraulics,
+  owner: OwnerBelief,
+): WorkedStanding {
+  const { vessel, rig } = input;
   const { charge, outputs, lines } = ledger;
-  const { transferUnits } = bed;
-  const toEc25 = (ppm: number) => ppm / scaleFactor(vessel.marks.scale);
-  const [limitEc25, hardEc25] = [toEc25(vessel.marks.limit), toEc25(vessel.marks.hard)];
-  const condition = chargeCondition(charge, now);
-  const effectiveLitres = charge.resinLitres * condition;
+  const { marks } = vessel;
   const used = loadUsed(lines);
-  const usedPerLitre = used.meq / 1000 / effectiveLitres;
-  const floor = floorOf(outputs);
-
-  const counted = blurred(past.grid, used.sd);
-  const latest = outputs[outputs.length - 1];
-  if (!latest || latest.ec25 < limitEc25) addInUse(counted, usedPerLitre);
-  const readings = frontReadings(outputs, effectiveLitres);
-  const belief = frontBelief({ grid: counted, widths: past.widths, readings, transferUnits, floor });
-
-  const atLimit = throughputsAt(limitEc25, feed.typical, floor, transferUnits, past.widths);
-  const atHard = throughputsAt(hardEc25, feed.typical, floor, transferUnits, past.widths);
-  const loads = triangularNodes({ low: feed.low / 100, typical: feed.typical / 100, high: feed.high / 100 });
-  const leftTo = latest && latest.ec25 >= limitEc25 ? "hard" : "limit";
-  const left = leftUntil(belief, leftTo === "hard" ? atHard : atLimit, usedPerLitre, effectiveLitres, loads);
-  const meq = leftUntil(belief, leftTo === "hard" ? atHard : atLimit, usedPerLitre, effectiveLitres, [1]);
-  const capacity = capacityRange(capacityOf(belief));
-  const throughput = {
-    low: usedPerLitre / capacity.high,
-    typical: usedPerLitre / capacity.median,
-    high: usedPerLitre / capacity.low,
+  const loadSd = used.meq > 0 ? used.sd : FRESH_SD;
+  const feed = feedToCome(input, books, ledger);
+  const [limitEc25, hardEc25] = [limitOf(vessel), marks.hard / scaleFactor(marks.scale)];
+  const scale = chargeScale(chargeMeq(charge), curve, limitEc25, feed.typical);
+  const groups = groupsOf(outputs, charge.resinLitres);
+  const belief = chargeBelief(owner, loadSd, groups, scale);
+  const [toLimit, toHard] = [markOf(limitEc25, feed.typical, belief), markOf(hardEc25, feed.typical, belief)];
+  const { use, sinceLog, firstDay } = workOf(input, books, charge);
+  const question: LeftQuestion = {
+    used: used.meq,
+    feed: { median: feed.typical, sd: feed.sd },
+    sinceLog: { median: sinceLog.litres, sd: sinceLog.sd },
   };
-  const likeliest = belief.weight.map((row) => row.reduce((sum, each) => sum + each, 0));
-  const limitThroughput = atLimit[likeliest.indexOf(Math.max(...likeliest))]!;
-  return {
+  const logged: LeftQuestion = { ...question, sinceLog: { median: 0, sd: 0 } };
+  const countAlone = groups.length === 0 ? tight(belief) : chargeBelief(owner, loadSd, [], scale);
+  const promisedShare = used.meq / Math.exp(scale.logPromised + xQuantile(owner.capacity, 0.5));
+  const pace = paceOf(groups.map((group) => group.litres), use.dayWithWater, rig.litresPerJob);
+  const feedMeetsLimit = limitEc25 >= feed.typical;
+  const asks = verdict({
+    marks,
+    outputs: groups.map((group) => group.ec25),
+    limitReached: shareReachedBy(belief, toLimit, used.meq),
+    hardReached: shareReachedBy(belief, toHard, used.meq),
+    capacityShare: promisedShare,
+    left: {
+      low: feedMeetsLimit ? Infinity : leftQuantile(belief, toLimit, question, 0.1),
+      lowWhenLogged: feedMeetsLimit ? Infinity : leftQuantile(belief, toLimit, logged, 0.1),
+    },
+    leftAlmostSurely: feedMeetsLimit
+      ? Infinity
+      : leftQuantile(groups.length === 0 ? tight(belief) : belief, toLimit, question, 0.03),
+    pace,
+  });
+  const leftTo = asks.state === "change" ? "none" : asks.state === "finish" ? "hard" : "limit";
+  const mark = leftTo === "none" || feedMeetsLimit ? undefined : leftTo === "hard" ? toHard : toLimit;
+  const gradeCapacity = gradeCapacityOf(charge);
+  const limitThroughput = Math.exp(scale.logPromised) / scale.meq;
+  const capacity = rangeOf(capacityWeights(belief), gradeCapacity);
+  const throughputAt = (eqPerLitre: number) => (used.meq * gradeCapacity) / (scale.meq * eqPerLitre);
+  const throughput = {
+    low: throughputAt(capacity.high),
+    typical: throughputAt(capacity.median),
+    high: throughputAt(capacity.low),
+  };
+  const leak = asks.state === "change" ? undefined : leakOf(belief, question, composition);
+  const shape = shapeOf(belief);
+  const where: Standing = {
     charge,
     ledger,
     used,
     bed,
-    condition,
-    capacity,
-    capacityByCount: capacityRange(counted),
-    feed,
-    throughput,
-    promisedShare: usedPerLitre / capacityRange(past.grid).median,
+    condition: chargeCondition(charge),
+    gradeCapacity,
     limitThroughput,
-    left,
+    markThroughput: limitThroughput * (mark ? laterThanLimit(belief, mark) : 1),
+    ownCapacity: rangeOf(owner.capacity, gradeCapacity),
+    taught: owner.taught,
+    capacityByCount: rangeOf(chargePrior(owner.capacity, loadSd), gradeCapacity),
+    capacity,
+    feed,
+    passage: passage(rig),
+    throughput,
+    promisedShare,
     leftTo,
-    leftToHard: leftUntil(belief, atHard, usedPerLitre, effectiveLitres, loads),
-    meqLeft: { low: Math.max(1e-3, meq.low), median: Math.max(1e-3, meq.typical), high: Math.max(1e-3, meq.high) },
-    daily: recentDailyUse(allDays(ledgers, dateOf), today),
+    ...(mark ? { left: leftUntil(belief, mark, question) } : {}),
+    leftByCount: leftUntil(countAlone, toLimit, question),
+    ...(leak ? { leak } : {}),
+    sinceLog,
+    use,
+    shape: { width: shape.width, bypass: shape.tight < 0.5 ? shape.bypass : 0 },
+    verdict: asks,
+    pace,
     front: {
-      low: frontDepth(throughput.low, transferUnits),
-      typical: frontDepth(throughput.typical, transferUnits),
-      high: frontDepth(throughput.high, transferUnits),
+      low: frontDepth(throughput.low, bed.transferUnits),
+      typical: frontDepth(throughput.typical, bed.transferUnits),
+      high: frontDepth(throughput.high, bed.transferUnits),
     },
-    floor,
     outputs,
-    spentShare: Math.min(1, throughput.typical / (limitThroughput || 1)),
+    groups,
+    feedMeetsLimit,
   };
+  return { standing: where, belief, ...(mark ? { mark } : {}), question, firstDay };
 }
 
-const allDays = (ledgers: readonly ChargeLedger[], dateOf: (milliseconds: number) => string) =>
-  ledgers.flatMap((ledger) => ledger.lines.map((line) => ({ date: dateOf(line.at), litres: line.litres })));
+/** A first leak this close before the limit shows on the meter. */
+const SEEN_FROM = 0.95;
 
-/** The dates question that a standing asks of the simulation, seeded so that the same facts give the same dates. */
-export function depletionQuestion(where: Standing, today: string): DepletionInput {
-  const load = { low: where.feed.low / 100, typical: where.feed.typical / 100, high: where.feed.high / 100 };
-  return { capacityLeft: where.meqLeft, daily: where.daily, load, start: today, seed: 20 };
+function leakOf(
+  belief: ChargeBelief,
+  question: LeftQuestion,
+  composition: KnownComposition | undefined,
+): Leak | undefined {
+  const { curve } = belief.scale;
+  if (!composition || !curve.leak) return undefined;
+  const { throughput, species } = curve.leak;
+  const share = throughput / (Math.exp(belief.scale.logPromised) / belief.scale.meq);
+  const left = leftUntil(belief, markAtThroughput(throughput, belief), question);
+  return { ...left, species, isUnseen: share < SEEN_FROM, share };
+}
+
+/** Seeded, so that the same facts give the same dates. */
+const SEED = 20;
+/** Planning assumptions: how far a future's pace is off in the first week, and a day's use. */
+const PACE_SD = 0.3;
+const DAY_SHARE = 0.5;
+
+/** Days from the first day to come on which the mark falls, one a simulated future, ascending. */
+export function standingDays({ standing: where, belief, mark, question, firstDay }: WorkedStanding, bookings: readonly Booking[] = []): Result<Int32Array> {
+  if (!mark) return fail("no-mark", "There is no mark to come, so there is no date.");
+  const { use } = where;
+  const uses = (mean: number) => ({ mean, sd: DAY_SHARE * mean });
+  const booked = new Map(bookings.map(({ on, litres }) => [daysBetween(firstDay, on), uses(litres)]));
+  const work = new WorkToCome(use.weekdays.map(uses), weekdayOf(firstDay), booked);
+  if (!work.isAny) return NO_USE;
+  const { uniform, normal } = chance(SEED);
+  const paceSd = PACE_SD / Math.sqrt(1 + use.weeksLogged);
+  const days = new Int32Array(DEFAULT_PATHS);
+  for (let path = 0; path < DEFAULT_PATHS; path += 1) {
+    // One draw a slice of the belief: all of it is drawn, none of it twice.
+    const load = loadAtMark(belief, mark, chargeAt(belief, (path + uniform()) / DEFAULT_PATHS));
+    const feed = question.feed.median * Math.exp(question.feed.sd * normal());
+    const gone = Math.max(0, question.sinceLog.median + question.sinceLog.sd * normal());
+    const left = Math.max(0, ((load - question.used) * 100) / feed - gone);
+    days[path] = left > 0 ? work.dayOfEnd(left, Math.exp(paceSd * normal()), normal) : 0;
+  }
+  return succeed(days.sort());
+}
+
+/** Early, likely and late day on which the mark falls (Metropolis and Ulam 1949, the Monte Carlo method). */
+export function standingDates(worked: WorkedStanding, bookings?: readonly Booking[]): Result<DepletionAnswer> {
+  const days = standingDays(worked, bookings);
+  return days.ok ? datesOf(days.value, worked.firstDay) : days;
+}
+
+/** Output to expect at one point of a charge, µS/cm: early, likely and late front. */
+export interface ExpectedOutput {
+  readonly litres: number;
+  readonly early: number;
+  readonly likely: number;
+  readonly late: number;
+}
+
+const BAND_POINTS = 60;
+const BAND_DRAWS = 400;
+
+/** Output over litres as the belief has it: the middle and the 10 and 90 % points of many drawn charges. */
+export function expectedOutputs({ standing: where, belief }: WorkedStanding, untilLitres: number): readonly ExpectedOutput[] {
+  const { used, feed } = where;
+  const loadSoFar = used.litres > 0 ? used.meq / used.litres : feed.typical / 100;
+  const draws = Array.from({ length: BAND_DRAWS }, (_, i) => chargeAt(belief, (i + 0.5) / BAND_DRAWS));
+  return Array.from({ length: BAND_POINTS + 1 }, (_, i) => {
+    const litres = (untilLitres * i) / BAND_POINTS;
+    const isPast = litres <= used.litres;
+    const meq = isPast ? litres * loadSoFar : used.meq + ((litres - used.litres) * feed.typical) / 100;
+    const fed = isPast ? 100 * loadSoFar : feed.typical;
+    const outputs = Float64Array.from(draws, (drawn) => fed * outputShare(belief, drawn, Math.max(meq, 1e-9))).sort();
+    const at = (share: number) => outputs[Math.floor(share * BAND_DRAWS)]!;
+    return { litres, early: at(0.9), likely: at(0.5), late: at(0.1) };
+  });
 }

@@ -1,84 +1,91 @@
-import type { Marks, Use } from "../records/records";
+import type { Marks } from "../records/records";
 import { scaleFactor } from "../water/meter";
 
 /** What to do now. For an aquarium `finish` means: stop filling. */
 export type State = "fine" | "watch" | "finish" | "change";
 
-/** Why; the words are the interface's. */
+/** Why; the words are in `verdict-words.ts`. */
 export type Reason =
-  | "no-reading"
-  | "below-watch"
-  | "above-watch"
-  | "above-limit"
+  | "no-charge"
   | "above-hard"
+  | "above-limit"
   | "odd-reading"
-  | "odd-reading-above-hard"
+  | "above-watch"
   | "capacity-used"
-  | "nearly-used"
-  | "short-of-a-job";
+  | "not-logged"
+  | "nearly-used";
 
 export interface Verdict {
   readonly state: State;
-  readonly reason: Reason;
-  /** Output the verdict rests on, µS/cm: the last reading, or the mean of the last three for an aquarium. */
-  readonly outputEc25?: number;
+  /** What asks for it, weightiest first; none when all is fine. */
+  readonly reasons: readonly Reason[];
 }
 
 export interface VerdictInput {
-  readonly use: Use;
   readonly marks: Marks;
-  /** Product readings of this charge, µS/cm, oldest first. */
+  /** Output of each group of readings of this charge, µS/cm, oldest first. */
   readonly outputs: readonly number[];
-  /** Litres left to the limit: low, typical, high. */
-  readonly left: { readonly low: number; readonly typical: number };
-  /** Load put on as a share of what ends it. */
-  readonly spentShare: number;
-  /** Load put on as a share of what the resin should hold by its grade and past charges. */
+  /** Share of the belief whose limit, and whose hard mark, lies at or below the load used. */
+  readonly limitReached: number;
+  readonly hardReached: number;
+  /** Load used as a share of what the owner's resin holds to the limit. */
   readonly capacityShare: number;
-  readonly litresPerJob: number;
+  /** 10 % point of the litres left, with and without what may have gone since the last log. */
+  readonly left: { readonly low: number; readonly lowWhenLogged: number };
+  /** 3 % point of the litres left: what is there almost surely. */
+  readonly leftAlmostSurely: number;
+  /** Litres that may well go through before the next reading. */
+  readonly pace: number;
 }
 
-/** A front this far away does not explain a reading above the limit. */
-const FRONT_FAR = 0.75;
-/** Share of the charge from which a technician keeps an eye on it. */
-const NEARLY_USED = 0.9;
-const AQUARIUM_READINGS = 3;
+/** From here the belief is convinced that a mark is passed: a planning assumption. */
+const CONVINCED = 0.8;
+/** Groups of readings in a row that convince by themselves. */
+const IN_A_ROW = 3;
 
-function outputOf(use: Use, outputs: readonly number[]): number | undefined {
-  if (outputs.length === 0) return undefined;
-  const last = use === "aquarium" ? outputs.slice(-AQUARIUM_READINGS) : outputs.slice(-1);
-  return last.reduce((sum, each) => sum + each, 0) / last.length;
-}
+const isInARow = (outputs: readonly number[], mark: number) =>
+  outputs.length >= IN_A_ROW && outputs.slice(-IN_A_ROW).every((output) => output >= mark);
 
 /**
- * Fine, watch, finish or change, by the vessel's own marks. One odd value is not a verdict: above the limit with the front
- * still far and the reading before it clean, the advice is to read again.
+ * Fine, watch, finish or change, by the vessel's own marks. One odd value is not a verdict: above the limit without the
+ * belief convinced, the advice is to read again.
  *
- * @example verdict({ use: "glass", marks: MARKS["glass-10"], outputs: [0, 14, 24], ...far }) // finish, above-limit
+ * @example verdict({ marks: MARKS["glass-10"], outputs: [0, 14, 24], limitReached: 0.97, ...rest }).state // finish
  */
 export function verdict(input: VerdictInput): Verdict {
-  const { use, marks, outputs } = input;
-  const output = outputOf(use, outputs);
-  if (output === undefined) return byCount(input);
-  const mark = (ppm: number) => ppm / scaleFactor(marks.scale);
-  const answer = (state: State, reason: Reason): Verdict => ({ state, reason, outputEc25: output });
-  const odd = isOdd(input, output, mark(marks.watch), mark(marks.limit));
-  if (output >= mark(marks.hard)) return answer("change", odd ? "odd-reading-above-hard" : "above-hard");
-  if (marks.capacityUsed !== undefined && input.capacityShare >= marks.capacityUsed)
-    return answer("change", "capacity-used");
-  if (odd) return answer("watch", "odd-reading");
-  if (output >= mark(marks.limit)) return answer("finish", "above-limit");
-  if (output >= mark(marks.watch)) return answer("watch", "above-watch");
-  return { ...byCount(input), outputEc25: output };
+  const { marks, outputs, limitReached, hardReached, capacityShare, left, leftAlmostSurely, pace } = input;
+  const mark = (value: number) => value / scaleFactor(marks.scale);
+  const [watch, limit, hard] = [mark(marks.watch), mark(marks.limit), mark(marks.hard)];
+  const output = outputs[outputs.length - 1] ?? 0;
+  if (output >= hard && (hardReached >= CONVINCED || isInARow(outputs, hard)))
+    return { state: "change", reasons: ["above-hard"] };
+  if (output >= limit && (limitReached >= CONVINCED || isInARow(outputs, limit)))
+    return { state: "finish", reasons: ["above-limit"] };
+  const asks: Partial<Record<Reason, boolean>> = {
+    "odd-reading": output >= limit,
+    "above-watch": output >= watch && output < limit,
+    "capacity-used": marks.capacityUsed !== undefined && capacityShare >= marks.capacityUsed,
+    "not-logged": left.low <= 0 && left.lowWhenLogged > 0,
+    "nearly-used": leftAlmostSurely < pace,
+  };
+  const reasons = (Object.keys(asks) as Reason[]).filter((reason) => asks[reason]);
+  return { state: reasons.length > 0 ? "watch" : "fine", reasons };
 }
 
-function isOdd({ outputs, spentShare }: VerdictInput, output: number, watchEc25: number, limitEc25: number): boolean {
-  const before = outputs[outputs.length - 2] ?? 0;
-  return output >= limitEc25 && before < watchEc25 && spentShare < FRONT_FAR;
-}
+/** Groups of readings whose distances tell the pace. */
+const PACE_OF = 10;
+/** A reading is put off: planning assumption. */
+const PUT_OFF = 1.5;
 
-function byCount({ left, litresPerJob, outputs, spentShare }: VerdictInput): Verdict {
-  if (left.low < litresPerJob) return { state: "watch", reason: "short-of-a-job" };
-  if (spentShare >= NEARLY_USED) return { state: "watch", reason: "nearly-used" };
-  return { state: "fine", reason: outputs.length === 0 ? "no-reading" : "below-watch" };
+/**
+ * Litres that may well go through before the next reading: half as much again as usual between the last ten, at least a job.
+ *
+ * @param litres treated at each group of readings; the first counts from the filling
+ * @param dayWithWater mean litres of a day on which water was logged, while nothing is read
+ * @example paceOf([300, 600, 900], 300, 40) // 450
+ */
+export function paceOf(litres: readonly number[], dayWithWater: number | undefined, litresPerJob: number): number {
+  const steps = litres.map((at, i) => at - (litres[i - 1] ?? 0)).slice(-PACE_OF);
+  const usual = steps.length > 0 ? steps.reduce((sum, step) => sum + step, 0) / steps.length : (dayWithWater ?? litresPerJob);
+  return Math.max(PUT_OFF * usual, litresPerJob);
 }

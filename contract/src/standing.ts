@@ -1,0 +1,57 @@
+import { RANGES, type RigStandingInput } from "@winter-bead/core";
+import { z } from "zod";
+import { date, flag, id, instant, known, numberIn, text } from "./fields";
+import { RECORDS } from "./records";
+
+/** What the records API adds to a record's own fields. */
+const kept = { id, version: z.int({ error: "A version is a whole number." }).optional(), voided: flag.optional() };
+
+const list = <S extends z.ZodType>(item: S, name: string, most: number) =>
+  z.array(item, { error: `${name} must be a list.` }).max(most, `At most ${most.toLocaleString("en")} ${name}.`);
+
+const MOST_VISITS = 1000;
+const MOST = 1000;
+
+export const standingRequest = known({
+  now: instant("The present moment"),
+  timeZone: text("The time zone", 60),
+  rig: RECORDS.rigs.safeExtend(kept),
+  vessels: list(RECORDS.vessels.safeExtend(kept), "vessels", MOST),
+  taps: list(RECORDS.taps.safeExtend(kept), "taps", MOST),
+  meters: list(RECORDS.meters.safeExtend(kept), "meters", MOST),
+  charges: list(RECORDS.charges.safeExtend(kept), "charges", MOST),
+  visits: list(RECORDS.visits.safeExtend(kept), "visits", MOST_VISITS),
+  feedTests: list(RECORDS["feed-tests"].safeExtend(kept), "feed tests", MOST).optional(),
+  reports: list(RECORDS["water-reports"].safeExtend(kept), "reports", MOST).optional(),
+  jobsPerWeek: numberIn(RANGES.jobsPerWeek).optional(),
+  bookings: list(
+    known({ on: date("The day of the booking"), litres: numberIn({ ...RANGES.litres, name: "The litres of a booking" }) }),
+    "bookings",
+    MOST,
+  ).optional(),
+}) satisfies z.ZodType<RigStandingInput>;
+
+const figure = z.number();
+const three = z.strictObject({ low: figure, typical: figure, high: figure });
+const verdict = z.strictObject({
+  state: z.enum(["fine", "watch", "finish", "change"]),
+  reasons: z.array(z.strictObject({ code: z.string(), words: z.string() })),
+});
+
+export const standingAnswer = z.strictObject({
+  vessels: z.array(
+    z.strictObject({
+      vesselId: z.string(),
+      chargeId: z.string(),
+      treated: figure,
+      capacity: z.strictObject({ low: figure, median: figure, high: figure }),
+      left: three.optional(),
+      leftTo: z.enum(["limit", "hard", "none"]),
+      leak: three.optional(),
+      dates: z.strictObject({ early: z.iso.date(), likely: z.iso.date(), late: z.iso.date() }).optional(),
+      sinceLog: z.strictObject({ days: figure, litres: figure }),
+      verdict,
+    }),
+  ),
+  train: verdict,
+});

@@ -1,0 +1,212 @@
+import { FRONT_WIDTHS, frontsOf } from "../front/product-curve";
+import { shareAt } from "../front/front-table";
+import { risingRoot } from "../numerics/root";
+import type { ThreeOf } from "../life/life-range";
+import { BYPASS_PRIOR, BYPASSES, chargePrior, WIDTHS, X_LOW, X_POINTS, X_STEP, xAt, type CapacityWeights } from "./grids";
+import type { ReadingGroup } from "./groups";
+import type { OwnerBelief } from "./owner";
+import { CELLS, forEachRow, markOffsets, weigh, type ChargeScale } from "./weigh";
+
+const ROWS = WIDTHS * BYPASSES.length;
+
+/** What is believed of the charge in use, over the width of its front, the water round its beads, and its capacity. */
+export interface ChargeBelief {
+  readonly scale: ChargeScale;
+  /** Running sums of the weights of each row of x; a row starts at its own 0. */
+  readonly running: Float64Array;
+  /** Weight of each row; they sum to 1. */
+  readonly rows: Float64Array;
+}
+
+/** A belief before and after the readings of the charge in use. */
+export function chargeBelief(
+  owner: OwnerBelief,
+  loadSd: number,
+  groups: readonly ReadingGroup[],
+  scale: ChargeScale,
+): ChargeBelief {
+  const prior = chargePrior(owner.capacity, loadSd).map(Math.log);
+  const sum = new Float64Array(CELLS);
+  forEachRow((width, bypass, from) => {
+    const row = Math.log(owner.widths[width]! * BYPASS_PRIOR[bypass]!);
+    for (let i = 0; i < X_POINTS; i += 1) sum[from + i] = prior[i]! + row;
+  });
+  weigh(sum, groups, scale);
+  return summed(sum, scale);
+}
+
+function summed(logWeights: Float64Array, scale: ChargeScale): ChargeBelief {
+  const most = logWeights.reduce((largest, each) => Math.max(largest, each), -Infinity);
+  const running = new Float64Array(CELLS);
+  const rows = new Float64Array(ROWS);
+  let total = 0;
+  forEachRow((width, bypass, from) => {
+    let row = 0;
+    for (let i = 0; i < X_POINTS; i += 1) running[from + i] = row += Math.exp(logWeights[from + i]! - most);
+    rows[width * BYPASSES.length + bypass] = row;
+    total += row;
+  });
+  return { scale, running: running.map((each) => each / total), rows: rows.map((each) => each / total) };
+}
+
+/** The same belief with nothing going round the beads: of a charge that nobody has read yet. */
+export function tight({ scale, running, rows }: ChargeBelief): ChargeBelief {
+  let total = 0;
+  for (let width = 0; width < WIDTHS; width += 1) total += rows[width * BYPASSES.length]!;
+  const isTight = (row: number) => row % BYPASSES.length === 0;
+  return {
+    scale,
+    running: running.map((each, i) => (isTight(Math.floor(i / X_POINTS)) ? each / total : 0)),
+    rows: rows.map((each, row) => (isTight(row) ? each / total : 0)),
+  };
+}
+
+/** Belief over x alone. */
+export function capacityWeights({ running }: ChargeBelief): CapacityWeights {
+  const weights = new Float64Array(X_POINTS);
+  forEachRow((_, __, from) => {
+    for (let i = 0; i < X_POINTS; i += 1) weights[i]! += running[from + i]! - (i > 0 ? running[from + i - 1]! : 0);
+  });
+  return weights;
+}
+
+/** Weight of a row that lies below x, each point's spread evenly over its step. */
+function rowBelow(running: Float64Array, from: number, x: number): number {
+  const position = (x - X_LOW) / X_STEP + 0.5;
+  if (position <= 0) return 0;
+  if (position >= X_POINTS) return running[from + X_POINTS - 1]!;
+  const point = Math.floor(position);
+  const before = point > 0 ? running[from + point - 1]! : 0;
+  return before + (position - point) * (running[from + point]! - before);
+}
+
+/** A mark as the belief sees it: where each row reaches it. */
+export interface Mark {
+  readonly offsets: Float64Array;
+}
+
+/** @param ec25 µS/cm of the mark @param feedEc25 µS/cm at the bed now */
+export const markOf = (ec25: number, feedEc25: number, { scale }: ChargeBelief): Mark => ({
+  offsets: markOffsets(ec25, feedEc25, scale),
+});
+
+/** A mark reached at a throughput of the beads themselves, whatever the front's width: the first leak. */
+export const markAtThroughput = (throughput: number, { scale }: ChargeBelief): Mark => ({
+  offsets: new Float64Array(ROWS).fill(Math.log(throughput * scale.meq) - scale.logPromised),
+});
+
+/** How much later than the limit a mark comes in the likeliest row of the belief, as a factor on the load. */
+export function laterThanLimit({ rows }: ChargeBelief, { offsets }: Mark): number {
+  return Math.exp(offsets[rows.indexOf(Math.max(...rows))]!);
+}
+
+/** Share of the belief whose mark lies at or below a load, meq. */
+export function shareReachedBy({ running, rows, scale }: ChargeBelief, { offsets }: Mark, meq: number): number {
+  const logLoad = Math.log(meq) - scale.logPromised;
+  let share = 0;
+  for (let row = 0; row < ROWS; row += 1) {
+    if (rows[row]! === 0) continue;
+    share += offsets[row] === -Infinity ? rows[row]! : rowBelow(running, row * X_POINTS, logLoad - offsets[row]!);
+  }
+  return share;
+}
+
+/** A figure nobody knows well, as its middle and spread. */
+export interface Uncertain {
+  readonly median: number;
+  readonly sd: number;
+}
+
+/** What litres left hang on besides the belief. */
+export interface LeftQuestion {
+  /** meq put on so far. */
+  readonly used: number;
+  /** Feed to come, µS/cm: lognormal, `sd` of its logarithm. */
+  readonly feed: Uncertain;
+  /** Litres that went through since the last log: normal, cut at 0. */
+  readonly sinceLog: Uncertain;
+}
+
+/** Three points stand for a normal: its middle and √3 standard deviations each way (Gauss-Hermite). */
+const THREE_POINTS = [
+  { z: -Math.sqrt(3), weight: 1 / 6 },
+  { z: 0, weight: 2 / 3 },
+  { z: Math.sqrt(3), weight: 1 / 6 },
+] as const;
+
+/** Share of the belief that leaves so many litres or fewer until a mark. */
+export function shareLeaving(belief: ChargeBelief, mark: Mark, { used, feed, sinceLog }: LeftQuestion, litres: number): number {
+  let share = 0;
+  for (const f of THREE_POINTS) {
+    const load = (feed.median * Math.exp(feed.sd * f.z)) / 100;
+    for (const u of THREE_POINTS) {
+      const gone = Math.max(0, sinceLog.median + sinceLog.sd * u.z);
+      share += f.weight * u.weight * shareReachedBy(belief, mark, used + (litres + gone) * load);
+    }
+  }
+  return share;
+}
+
+/** Litres left until a mark, below which a share of the belief lies. */
+export function leftQuantile(belief: ChargeBelief, mark: Mark, question: LeftQuestion, share: number): number {
+  const short = (litres: number) => shareLeaving(belief, mark, question, litres) - share;
+  if (short(0) >= 0) return 0;
+  let most = 1000;
+  while (short(most) < 0 && most < 1e12) most *= 4;
+  return risingRoot(short, 0, most);
+}
+
+/** 10, 50 and 90 % points of the litres left until a mark. */
+export const leftUntil = (belief: ChargeBelief, mark: Mark, question: LeftQuestion): ThreeOf<number> => ({
+  low: leftQuantile(belief, mark, question, 0.1),
+  typical: leftQuantile(belief, mark, question, 0.5),
+  high: leftQuantile(belief, mark, question, 0.9),
+});
+
+/** A charge as one draw of the belief has it. */
+export interface DrawnCharge {
+  readonly row: number;
+  readonly x: number;
+}
+
+/** The charge at a place of the belief's whole, 0 to 1: even places draw it evenly. */
+export function chargeAt({ running, rows }: ChargeBelief, place: number): DrawnCharge {
+  let [row, left] = [0, place];
+  while (row < ROWS - 1 && left >= rows[row]!) {
+    left -= rows[row]!;
+    row += 1;
+  }
+  const from = row * X_POINTS;
+  let [low, high] = [0, X_POINTS - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (running[from + middle]! > left) high = middle;
+    else low = middle + 1;
+  }
+  const before = low > 0 ? running[from + low - 1]! : 0;
+  const weight = running[from + low]! - before;
+  return { row, x: xAt(low) + X_STEP * ((weight > 0 ? Math.min(1, (left - before) / weight) : 0.5) - 0.5) };
+}
+
+/** meq at which a drawn charge reaches a mark. */
+export const loadAtMark = ({ scale }: ChargeBelief, { offsets }: Mark, { row, x }: DrawnCharge): number =>
+  Math.exp(scale.logPromised + offsets[row]! + x);
+
+/** Share of the feed that a drawn charge lets through at a load. */
+export function outputShare({ scale }: ChargeBelief, { row, x }: DrawnCharge, meq: number): number {
+  const [width, bypass] = [Math.floor(row / BYPASSES.length), BYPASSES[row % BYPASSES.length]!];
+  const logThroughput = Math.log(meq) - scale.logPromised + scale.logLimit[width]! - x;
+  return bypass + (1 - bypass) * shareAt(frontsOf(scale.curve)[width]!, logThroughput);
+}
+
+/** Likeliest width of the front, and the mean share of the water that goes round the beads. */
+export function shapeOf({ rows }: ChargeBelief): { readonly width: number; readonly bypass: number; readonly tight: number } {
+  const widths = new Float64Array(WIDTHS);
+  let [bypass, tightShare] = [0, 0];
+  rows.forEach((weight, row) => {
+    widths[Math.floor(row / BYPASSES.length)]! += weight;
+    bypass += weight * BYPASSES[row % BYPASSES.length]!;
+    if (row % BYPASSES.length === 0) tightShare += weight;
+  });
+  return { width: FRONT_WIDTHS[widths.indexOf(Math.max(...widths))]!, bypass, tight: tightShare };
+}

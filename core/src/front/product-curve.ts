@@ -1,0 +1,156 @@
+import { CATION_SPECIES, CHARGES, SPECIES, type IonFeed, type Species } from "../column/species";
+import { ColumnRun } from "../column/run";
+import { planOneLitre } from "../column/train";
+import type { Sides } from "../resin/capacity";
+import { smallerSide } from "../resin/capacity";
+import { speciate } from "../water/composition";
+import { visibleLoad } from "../water/water";
+import { constantPattern, spreadOver, TABLE_LOW, TABLE_POINTS, TABLE_STEP, type FrontTable } from "./front-table";
+
+/**
+ * How a bed gives way in one water: X, its output as a share of the feed's conductivity, against T, the meter-visible load
+ * put on as a share of the smaller side's capacity. The rack, the planner, the Lab and the look back all take it from here.
+ */
+export interface ProductCurve {
+  readonly transferUnits: number;
+  /** For even flow, where the water's composition is known; else the constant pattern, the same for every water. */
+  readonly composed?: FrontTable;
+  /** T at which the first ion that the load counts passes a twentieth of its feed, and which one. */
+  readonly leak?: { readonly throughput: number; readonly species: Species };
+}
+
+/** A water for a curve: its ions, and what a meter reads in it. */
+export interface CurveWater {
+  readonly ions: IonFeed;
+  /** µS/cm at 25 °C, as stated for the tap: X is a share of it. */
+  readonly ec25: number;
+}
+
+/** Share of its feed at which an ion counts as leaking. */
+export const LEAKING = 0.05;
+/** Ammonia is looked for only where it is most of the cations, as behind a membrane in chloraminated water. */
+const MOST = 0.5;
+/** Coarser than the Lab's: the front is spread over flow paths afterwards. */
+const CELLS = 60;
+/** T to run to; level after it. */
+const RUN_TO = 3;
+
+const curves = new Map<string, ProductCurve>();
+const MOST_CURVES = 60;
+
+/** A curve that was made before for the same question, or made now: tens of milliseconds where the composition is known. */
+function kept(key: string, make: () => ProductCurve): ProductCurve {
+  const known = curves.get(key);
+  if (known) return known;
+  if (curves.size >= MOST_CURVES) curves.delete(curves.keys().next().value!);
+  const made = make();
+  curves.set(key, made);
+  return made;
+}
+
+const digits = (value: number) => value.toPrecision(4);
+
+/**
+ * The product curve of a bed.
+ *
+ * @param transferUnits N of the bed, above 0
+ * @param water the composition where it is known: alkalinity at least; without it the smaller side is taken to end it
+ * @param sides of the resin's grade; only their ratio matters
+ * @example productCurve(34) // the constant pattern: X = 1/e at T = 1
+ * @example productCurve(34, { ions, ec25: 400 }, { cation: 0.68, anion: 0.56 }) // with a carbonic plateau before T = 1.2
+ */
+export function productCurve(transferUnits: number, water?: CurveWater, sides?: Sides): ProductCurve {
+  if (!water || !sides) return { transferUnits };
+  const key = [transferUnits, water.ec25, sides.cation, sides.anion, ...SPECIES.map((each) => water.ions[each])]
+    .map(digits)
+    .join(" ");
+  return kept(key, () => composedCurve(transferUnits, water, sides));
+}
+
+function composedCurve(transferUnits: number, { ions, ec25 }: CurveWater, sides: Sides): ProductCurve {
+  const litresPerThroughput = (1000 * smallerSide(sides)) / visibleLoad(ec25);
+  const plan = planOneLitre(ions, sides, { transferUnits, litres: RUN_TO * litresPerThroughput, cells: CELLS });
+  const run = new ColumnRun(plan);
+  run.advance(run.steps);
+  const throughputs = run.middles.map((litres) => litres / litresPerThroughput);
+  const shares = Float64Array.from(throughputs, (_, row) => conductivityOfRow(run.product, row) / ec25);
+  const leak = firstLeak(run.product, throughputs, ions);
+  return { transferUnits, composed: onTable(throughputs, shares), ...(leak ? { leak } : {}) };
+}
+
+/** µS/cm of a product row in meq/L. */
+export function conductivityOfRow(rows: Float64Array, row: number): number {
+  const of = (species: Species) => rows[row * SPECIES.length + SPECIES.indexOf(species)]! / CHARGES[species];
+  const solved = speciate({
+    na: of("na"),
+    nh4: of("nh4"),
+    k: of("k"),
+    mg: of("mg"),
+    ca: of("ca"),
+    cl: of("cl"),
+    no3: of("no3"),
+    so4: of("so4"),
+    inorganicCarbon: of("hco3"),
+    silica: of("sio2"),
+  });
+  return solved.ok ? solved.value.ec25 : 0;
+}
+
+/** Values at rising throughputs, brought to the table's even grid of ln T; level beyond both ends. */
+function onTable(throughputs: Float64Array, values: Float64Array): FrontTable {
+  const last = values.length - 1;
+  let row = 0;
+  return Float64Array.from({ length: TABLE_POINTS }, (_, point) => {
+    const throughput = Math.exp(TABLE_LOW + TABLE_STEP * point);
+    while (row < last && throughputs[row + 1]! <= throughput) row += 1;
+    if (throughput <= throughputs[0]!) return values[0]!;
+    if (row >= last) return values[last]!;
+    const part = (throughput - throughputs[row]!) / (throughputs[row + 1]! - throughputs[row]!);
+    return values[row]! + part * (values[row + 1]! - values[row]!);
+  });
+}
+
+function firstLeak(product: Float64Array, throughputs: Float64Array, ions: IonFeed): ProductCurve["leak"] {
+  const cations = CATION_SPECIES.reduce((sum, species) => sum + ions[species], 0);
+  let first: ProductCurve["leak"];
+  for (const [i, species] of SPECIES.entries()) {
+    const fed = ions[species];
+    if (fed <= 0 || (species === "nh4" && fed < MOST * cations)) continue;
+    for (let row = 0; row < throughputs.length; row += 1) {
+      if (first && throughputs[row]! >= first.throughput) break;
+      if (product[row * SPECIES.length + i]! < LEAKING * fed) continue;
+      first = { throughput: throughputs[row]!, species };
+      break;
+    }
+  }
+  return first;
+}
+
+/** Widths of a front that are weighed against each other, as coefficient of variation. */
+export const FRONT_WIDTHS: Float64Array = Float64Array.from({ length: 8 }, (_, i) => 0.015 * (0.24 / 0.015) ** (i / 7));
+
+/** A front of 0.02 is sharper than film transfer foretells for a bed of few transfer units, and yet is seen. */
+const SHARPEST = 3;
+
+/** X over ln T of a curve whose front has this width. */
+export function frontOf({ transferUnits, composed }: ProductCurve, width: number): FrontTable {
+  return spreadOver(composed ?? constantPattern(Math.max(transferUnits, SHARPEST / width)), width);
+}
+
+const tables = new Map<string, readonly FrontTable[]>();
+const composedTables = new WeakMap<FrontTable, readonly FrontTable[]>();
+
+/** A curve at each of `FRONT_WIDTHS`, made once. */
+export function frontsOf(curve: ProductCurve): readonly FrontTable[] {
+  const { composed, transferUnits } = curve;
+  const key = digits(transferUnits);
+  const known = composed ? composedTables.get(composed) : tables.get(key);
+  if (known) return known;
+  const made = Array.from(FRONT_WIDTHS, (width) => frontOf(curve, width));
+  if (composed) composedTables.set(composed, made);
+  else {
+    if (tables.size >= MOST_CURVES) tables.clear();
+    tables.set(key, made);
+  }
+  return made;
+}

@@ -1,0 +1,43 @@
+import type { Id, Meter, ReadingPoint, ReadingRecord, Rig, Tap } from "../records/records";
+import { conductivityAt25, scaleFactor, type Scale } from "../water/meter";
+
+/** Conductivity of a kept reading by its meter's present scale, µS/cm at 25 °C; undefined when it can't be told. */
+export function recordedEc25(
+  reading: Pick<ReadingRecord, "meterId" | "scale" | "value" | "temperature">,
+  meters: ReadonlyMap<Id, Meter>,
+): number | undefined {
+  const meter = reading.meterId === undefined ? undefined : meters.get(reading.meterId);
+  const scale = reading.scale ?? meter?.scale;
+  if (scale === undefined) return undefined;
+  const compensated = meter?.compensated ?? true;
+  const offset = scale === meter?.scale ? (meter.offset ?? 0) : 0;
+  const ec25 = conductivityAt25({
+    value: Math.max(0, reading.value - offset),
+    scale,
+    ...(reading.temperature === undefined ? {} : { temperature: reading.temperature }),
+    ...(compensated || reading.temperature === undefined ? {} : { compensated: false }),
+  });
+  return ec25.ok ? ec25.value : undefined;
+}
+
+/** The scale a reading was seen on. */
+export const scaleOf = (reading: Pick<ReadingRecord, "meterId" | "scale">, meters: ReadonlyMap<Id, Meter>): Scale =>
+  reading.scale ?? (reading.meterId === undefined ? undefined : meters.get(reading.meterId)?.scale) ?? "nacl";
+
+/** The point whose reading is what the resin gets: behind the membrane when there is one. */
+export const resinFeedPoint = (rig: Rig): ReadingPoint =>
+  rig.stages.some((stage) => stage.kind === "membrane") ? "after-membrane" : "feed";
+
+/** Share of the tap's ions that reach the resin when nobody read behind the membrane. @example passage(rigWith95) // 0.05 */
+export function passage(rig: Rig): number {
+  return rig.stages.reduce((share, stage) => (stage.kind === "membrane" ? share * (1 - stage.rejection) : share), 1);
+}
+
+/** The tap's stated range as it reaches the resin, µS/cm. */
+export function statedFeed(rig: Rig, tap: Tap) {
+  const toResin = (value: number) => (value / scaleFactor(tap.scale)) * passage(rig);
+  return { low: toResin(tap.low), typical: toResin(tap.typical), high: toResin(tap.high) };
+}
+
+/** Milliseconds since 1970. */
+export const time = (instant: string) => Date.parse(instant);

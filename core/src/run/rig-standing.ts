@@ -1,0 +1,176 @@
+import type { Booking } from "../dates/expected-use";
+import type { DepletionAnswer } from "../dates/futures";
+import type { CapacityRange } from "../ledger/own-capacity";
+import type { ThreeOf } from "../life/life-range";
+import { roundedOutward } from "../numerics/outward";
+import type { Charge, FeedTest, Id, Meter, Rig, Tap, Vessel, Visit, WaterReport } from "../records/records";
+import { fail, succeed, within, type Result } from "../result";
+import type { Reason, State } from "../verdict/verdict";
+import { reasonWords, type Wording } from "../verdict/verdict-words";
+import type { Scale } from "../water/meter";
+import { time } from "./readings";
+import { learn, lessonsOf, standingDates, workStanding, type StandingInput } from "./standing";
+
+/** A kept record, as the records API gives it. */
+export type Kept<T> = T & { readonly version?: number | undefined; readonly voided?: boolean | undefined };
+
+/** Everything about one rig: what a standing is asked with. */
+export interface RigStandingInput {
+  /** ISO 8601. */
+  readonly now: string;
+  /** IANA name of the crew's time zone; it says which day an instant is of. */
+  readonly timeZone: string;
+  readonly rig: Kept<Rig>;
+  readonly vessels: readonly Kept<Vessel>[];
+  readonly taps: readonly Kept<Tap>[];
+  readonly meters: readonly Kept<Meter>[];
+  readonly charges: readonly Kept<Charge>[];
+  readonly visits: readonly Kept<Visit>[];
+  readonly feedTests?: readonly Kept<FeedTest>[] | undefined;
+  readonly reports?: readonly Kept<WaterReport>[] | undefined;
+  readonly jobsPerWeek?: number | undefined;
+  readonly bookings?: readonly Booking[] | undefined;
+}
+
+export interface VesselStanding {
+  readonly vesselId: Id;
+  readonly chargeId: Id;
+  /** L. */
+  readonly treated: number;
+  readonly capacity: CapacityRange;
+  readonly left?: ThreeOf<number>;
+  readonly leftTo: "limit" | "hard" | "none";
+  readonly leak?: ThreeOf<number>;
+  readonly dates?: DepletionAnswer;
+  readonly sinceLog: { readonly days: number; readonly litres: number };
+  readonly verdict: VerdictAnswer;
+}
+
+export interface VerdictAnswer {
+  readonly state: State;
+  readonly reasons: readonly { readonly code: Reason; readonly words: string }[];
+}
+
+export interface RigStandingAnswer {
+  readonly vessels: readonly VesselStanding[];
+  readonly train: VerdictAnswer;
+}
+
+/** The date of an instant in a time zone. @returns a fault for a zone that nobody knows */
+export function datesIn(timeZone: string): Result<(milliseconds: number) => string> {
+  try {
+    const format = new Intl.DateTimeFormat("en-CA", { timeZone, year: "numeric", month: "2-digit", day: "2-digit" });
+    return succeed((milliseconds) => format.format(milliseconds));
+  } catch {
+    return fail("time-zone", "Name a time zone such as Europe/Berlin or UTC.", "timeZone");
+  }
+}
+
+const whole = new Intl.NumberFormat("en", { maximumFractionDigits: 1 });
+const UNITS: Readonly<Record<string, string>> = { nacl: "ppm NaCl", "442": "ppm 442", kcl: "ppm KCl", ec: "µS/cm" };
+const inLitres: Wording = {
+  litres: (litres) => `${whole.format(Number(litres.toPrecision(3)))} L`,
+  litresRange: (low, high) => {
+    const range = roundedOutward(low, high);
+    return range.low === range.high ? `${whole.format(low)} L` : `${whole.format(range.low)} to ${whole.format(range.high)} L`;
+  },
+  scaleUnit: (scale: Scale) => UNITS[scale] ?? `ppm ×${scale}`,
+};
+
+const byId = <T extends { readonly id: Id }>(records: readonly T[]): ReadonlyMap<Id, T> =>
+  new Map(records.map((record) => [record.id, record]));
+const standing = <T>(records: readonly Kept<T>[] | undefined) => (records ?? []).filter((record) => record.voided !== true);
+
+/** Whether every record that is named is there. */
+function checkReferences(input: RigStandingInput): Result<true> {
+  const { rig } = input;
+  const has = { vessels: byId(input.vessels), taps: byId(input.taps), meters: byId(input.meters) };
+  const missing = (what: string, path: string) => fail("missing", `The request holds no ${what} of this id.`, path);
+  if (!has.taps.has(rig.tapId)) return missing("tap", "rig.tapId");
+  for (const [i, stage] of rig.stages.entries())
+    if (stage.kind === "resin" && !has.vessels.has(stage.vesselId)) return missing("vessel", `rig.stages.${i}.vesselId`);
+  for (const [i, charge] of input.charges.entries())
+    if (!has.vessels.has(charge.vesselId)) return missing("vessel", `charges.${i}.vesselId`);
+  for (const [i, visit] of input.visits.entries()) {
+    if (!has.taps.has(visit.tapId)) return missing("tap", `visits.${i}.tapId`);
+    for (const [k, reading] of visit.readings.entries())
+      if (reading.meterId !== undefined && !has.meters.has(reading.meterId))
+        return missing("meter", `visits.${i}.readings.${k}.meterId`);
+  }
+  for (const [i, test] of (input.feedTests ?? []).entries()) {
+    if (!has.taps.has(test.tapId)) return missing("tap", `feedTests.${i}.tapId`);
+    if (test.meterId !== undefined && !has.meters.has(test.meterId)) return missing("meter", `feedTests.${i}.meterId`);
+  }
+  return succeed(true);
+}
+
+const STATES: readonly State[] = ["fine", "watch", "finish", "change"];
+
+function vesselStanding(asked: StandingInput, lessons: Parameters<typeof learn>[0]): Result<VesselStanding> {
+  const worked = workStanding(asked, learn(lessons, asked.vessel.id));
+  if (!worked.ok) return worked;
+  const { standing: where } = worked.value;
+  const dates = standingDates(worked.value, asked.bookings);
+  return succeed({
+    vesselId: asked.vessel.id,
+    chargeId: where.charge.id,
+    treated: where.used.litres,
+    capacity: where.capacity,
+    ...(where.left ? { left: where.left } : {}),
+    leftTo: where.leftTo,
+    ...(where.leak ? { leak: { low: where.leak.low, typical: where.leak.typical, high: where.leak.high } } : {}),
+    ...(dates.ok ? { dates: dates.value } : {}),
+    sinceLog: { days: where.sinceLog.days, litres: where.sinceLog.litres },
+    verdict: {
+      state: where.verdict.state,
+      reasons: where.verdict.reasons.map((code) => ({ code, words: reasonWords(code, where, asked, inLitres) })),
+    },
+  });
+}
+
+/**
+ * What the rack shows of one rig, from its records: litres left, dates, verdict; from the same functions.
+ *
+ * @returns a fault for a time zone that nobody knows or a record that names another which is not there
+ */
+export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> {
+  const dates = datesIn(input.timeZone);
+  if (!dates.ok) return dates;
+  const complete = checkReferences(input);
+  if (!complete.ok) return complete;
+  const now = time(input.now);
+  const rig = input.jobsPerWeek === undefined ? input.rig : { ...input.rig, jobsPerWeek: input.jobsPerWeek };
+  const visits = standing(input.visits).sort((a, b) => time(a.at) - time(b.at));
+  const charges = standing(input.charges).sort((a, b) => time(a.filledAt) - time(b.filledAt));
+  const vessels = byId(standing(input.vessels));
+  const shared = {
+    rig,
+    taps: byId(standing(input.taps)),
+    meters: byId(standing(input.meters)),
+    visits: visits.filter((visit) => visit.rigId === rig.id),
+    feedTests: standing(input.feedTests),
+    reports: standing(input.reports),
+    charges: charges.filter((charge) => charge.rigId === rig.id),
+    now,
+    today: dates.value(now),
+    dateOf: dates.value,
+    ...(input.bookings ? { bookings: input.bookings } : {}),
+  };
+  const lessons = [...vessels.values()].flatMap((vessel) => lessonsOf({ ...shared, vessel }));
+  const answers: VesselStanding[] = [];
+  for (const stage of rig.stages) {
+    const vessel = stage.kind === "resin" ? vessels.get(stage.vesselId) : undefined;
+    if (!vessel) continue;
+    const answer = within("vessels", vesselStanding({ ...shared, vessel }, lessons));
+    if (answer.ok) answers.push(answer.value);
+    else if (answer.fault.code !== "no-charge") return answer;
+  }
+  return succeed({ vessels: answers, train: trainOf(answers) });
+}
+
+/** The train's verdict: its neediest vessel's. */
+function trainOf(vessels: readonly VesselStanding[]): VerdictAnswer {
+  if (vessels.length === 0)
+    return { state: "change", reasons: [{ code: "no-charge", words: "No charge is in use: fill the vessel." }] };
+  return vessels.reduce((worst, { verdict }) => (STATES.indexOf(verdict.state) > STATES.indexOf(worst.state) ? verdict : worst), vessels[0]!.verdict);
+}

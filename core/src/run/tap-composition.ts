@@ -1,0 +1,44 @@
+import type { CurveWater } from "../front/product-curve";
+import { CO2_MG_PER_MMOL } from "../water/carbon-dioxide";
+import { behindMembrane, ionFeed, withCarbonDioxide } from "../water/ion-feed";
+import { describeReport, waterOfReport, type ReportValues } from "../water/report";
+import { scaleFactor } from "../water/meter";
+import type { Rig, Tap, WaterReport } from "../records/records";
+import { passage } from "./readings";
+
+/** What is known of a tap's chemistry: its newest report, else its own pH, alkalinity and silica at its stated conductivity. */
+export function tapValues(tap: Tap, reports: readonly WaterReport[] = [], ec25 = tap.typical / scaleFactor(tap.scale)) {
+  const newest = reports.filter((report) => report.tapId === tap.id).sort((a, b) => (a.sampledOn < b.sampledOn ? -1 : 1));
+  const { ph, alkalinity, silica, temperature } = tap;
+  const own = { ph, alkalinity, silica, temperature, ec25 };
+  const known = Object.entries({ ...own, ...newest[newest.length - 1]?.values }).filter(([, value]) => value !== undefined);
+  return Object.fromEntries(known) as ReportValues;
+}
+
+/** Free carbon dioxide behind a degassing barrel, mg/L: twice what air leaves; a planning assumption. */
+const DEGASSED = 1.2;
+
+/** A water at the resin whose composition is known, with what of it no meter shows, meq/L. */
+export interface KnownComposition extends CurveWater {
+  readonly co2: number;
+  readonly silica: number;
+}
+
+/**
+ * The water that reaches a rig's resin, ion by ion: known where its alkalinity is, by an analysis or alone.
+ *
+ * @returns undefined where nobody knows the alkalinity, or the figures make no water
+ */
+export function compositionAtResin(rig: Rig, tap: Tap, reports?: readonly WaterReport[]): KnownComposition | undefined {
+  const values = tapValues(tap, reports);
+  if (values.alkalinity === undefined) return undefined;
+  const described = describeReport(values);
+  const water = ionFeed(waterOfReport(values), described.ok ? described.value.hidden.ammonia : 0);
+  if (!described.ok || !water.ok) return undefined;
+  const share = passage(rig);
+  const isDegassed = rig.stages.some((stage) => stage.kind === "degasser");
+  const passed = share < 1 ? behindMembrane(water.value, share) : water.value;
+  const reaching = isDegassed ? withCarbonDioxide(passed, Math.min(passed.co2, DEGASSED / CO2_MG_PER_MMOL)) : passed;
+  const { feed, co2 } = reaching;
+  return { ions: feed, ec25: described.value.water.ec25 * share, co2, silica: feed.sio2 };
+}

@@ -1,0 +1,147 @@
+import type { Rig, Vessel } from "../records/records";
+import type { Standing } from "../run/standing";
+import { onScale, scaleFactor, type Scale } from "../water/meter";
+import type { Reason, State } from "./verdict";
+
+/** How figures are spoken: in the units and on the scale of whoever reads them. */
+export interface Wording {
+  /** @example litres(1650) // "1,650 L" */
+  readonly litres: (litres: number) => string;
+  /** @example litresRange(24.1, 57.3) // "24 to 58 L" */
+  readonly litresRange: (low: number, high: number) => string;
+  /** @example scaleUnit("nacl") // "ppm NaCl" */
+  readonly scaleUnit: (scale: Scale) => string;
+}
+
+const TITLES: Readonly<Record<State, string>> = {
+  fine: "Fine",
+  watch: "Watch",
+  finish: "Finish, rinse more",
+  change: "Change now",
+};
+
+/** Two words for a verdict. */
+export function verdictTitle({ verdict }: Standing, { use }: Rig): string {
+  if (verdict.reasons[0] === "odd-reading") return "Watch: read it again";
+  if (verdict.state === "finish" && use === "aquarium") return "Stop filling";
+  return TITLES[verdict.state];
+}
+
+const tidy = (value: number) => String(Number(value.toPrecision(3)));
+
+/** The last group's reading as it was typed, on the scale of the meter in hand, and the marks on the same scale. */
+class OnTheMeter {
+  readonly scale: Scale;
+  readonly output: string;
+
+  constructor(where: Standing, private readonly vessel: Vessel, wording: Wording) {
+    const last = where.outputs[where.outputs.length - 1];
+    const group = where.groups[where.groups.length - 1];
+    this.scale = last?.scale ?? vessel.marks.scale;
+    const unit = wording.scaleUnit(this.scale);
+    const alone = group === undefined || group.count === 1;
+    const value = last === undefined ? "" : tidy(alone ? last.value : onScale(group.ec25, this.scale));
+    this.output = alone ? `${value} ${unit}` : `${value} ${unit} (middle of ${group.count} readings)`;
+  }
+
+  mark(which: "watch" | "limit" | "hard"): string {
+    const { marks } = this.vessel;
+    return tidy(marks[which] * (scaleFactor(this.scale) / scaleFactor(marks.scale)));
+  }
+
+  get isAboveHard(): boolean {
+    return Number.parseFloat(this.output) >= Number(this.mark("hard"));
+  }
+}
+
+/** What a standing leaves, in words: to which mark, and nothing where nothing is to be said. */
+export function leftWords(where: Standing, { vessel }: { readonly vessel: Vessel }, wording: Wording): string {
+  if (where.feedMeetsLimit) return "The feed itself meets your limit, so there is nothing to count down.";
+  if (!where.left) return "";
+  const range = wording.litresRange(where.left.low, where.left.high);
+  const { marks } = vessel;
+  const unit = wording.scaleUnit(marks.scale);
+  return where.leftTo === "hard"
+    ? `${range} left before your hard mark of ${tidy(marks.hard)} ${unit}.`
+    : `${range} left to your limit of ${tidy(marks.limit)} ${unit}.`;
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+const days = (count: number) => (count === 1 ? "yesterday" : `${count} days ago`);
+
+/** What the silence since the last log may hide; empty after a day that was logged. */
+export function silenceWords({ sinceLog, use }: Standing, wording: Wording): string {
+  if (sinceLog.days < 2 || sinceLog.litres <= 0) return "";
+  const since = use.dayWithWater === undefined ? `Filled ${days(sinceLog.days)}, nothing logged` : `Last logged ${days(sinceLog.days)}`;
+  return `${since}; about ${wording.litres(sinceLog.litres)} may have gone since.`;
+}
+
+/** One reason in words that say what to do. */
+export function reasonWords(reason: Reason, where: Standing, facts: { readonly rig: Rig; readonly vessel: Vessel }, wording: Wording): string {
+  const { rig, vessel } = facts;
+  const on = new OnTheMeter(where, vessel, wording);
+  const isAquarium = rig.use === "aquarium";
+  const left = leftWords(where, facts, wording);
+  const used = tidy(100 * where.promisedShare);
+  switch (reason) {
+    case "no-charge":
+      return "No charge is in use: fill the vessel.";
+    case "above-hard":
+      return `Out ${on.output}, above your hard mark of ${on.mark("hard")}. ${isAquarium ? "This water does harm." : "This water leaves marks."} Change the resin.`;
+    case "above-limit":
+      return isAquarium
+        ? `Out ${on.output}, your limit is ${on.mark("limit")}: what leaks now harms unseen. Change before you fill on.`
+        : `Out ${on.output}, your limit is ${on.mark("limit")}. ${left} Finish today and rinse longer.`;
+    case "odd-reading":
+      return `Out ${on.output}, ${on.isAboveHard ? `above your hard mark of ${on.mark("hard")}. Don’t use this water` : `your limit is ${on.mark("limit")}`}, but by the count and the readings before it is too early. Let it run a minute and read again; look at the bypass and the probe.`;
+    case "above-watch":
+      return `Out ${on.output}: above your watch mark of ${on.mark("watch")}, the limit is ${on.mark("limit")}. ${left}`;
+    case "capacity-used":
+      return `${used} % of the capacity is used, and you act at ${tidy(100 * (vessel.marks.capacityUsed ?? 1))} %: silica goes first, unseen by the meter.`;
+    case "not-logged":
+      return `${silenceWords(where, wording)} The limit may be passed: log a reading.`;
+    case "nearly-used":
+      return `${left} About ${wording.litres(where.pace)} may go through before the next reading: read before each ${rig.jobName}.`;
+  }
+}
+
+/** Why a fine verdict is fine. */
+function fineWords(where: Standing, facts: { readonly rig: Rig; readonly vessel: Vessel }, wording: Wording): string {
+  const left = leftWords(where, facts, wording);
+  if (where.outputs.length === 0) return `No output reading of this charge yet. By the count ${left.charAt(0).toLowerCase()}${left.slice(1)}`;
+  const on = new OnTheMeter(where, facts.vessel, wording);
+  return `Out ${on.output}, below your watch mark of ${on.mark("watch")}. ${left}`;
+}
+
+/** What readings say of the vessel itself: water that goes round the beads since the refill. */
+export function bypassWords({ shape, outputs }: Standing): string {
+  if (shape.bypass < 0.002 || outputs.length === 0) return "";
+  return `About ${tidy(Number((100 * shape.bypass).toPrecision(2)))} % of the feed goes round the beads since the refill: look at the seal, the riser and the valve.`;
+}
+
+export interface VerdictWords {
+  readonly title: string;
+  /** The weightiest reason. */
+  readonly reason: string;
+  /** Whatever else is to be known, each in a sentence. */
+  readonly more: readonly string[];
+}
+
+/**
+ * A verdict in the trade's words.
+ * @example verdictWords(where, facts, wording).title // "Fine"
+ */
+export function verdictWords(where: Standing, facts: { readonly rig: Rig; readonly vessel: Vessel }, wording: Wording): VerdictWords {
+  const [first, ...others] = where.verdict.reasons;
+  const rest = others.filter((reason) => reason !== "nearly-used" || first !== "above-watch");
+  const more = [
+    ...rest.map((reason) => reasonWords(reason, where, facts, wording)),
+    ...(where.verdict.reasons.includes("not-logged") ? [] : [silenceWords(where, wording)]),
+    bypassWords(where),
+  ].filter((sentence) => sentence !== "");
+  return {
+    title: verdictTitle(where, facts.rig),
+    reason: capital(first === undefined ? fineWords(where, facts, wording) : reasonWords(first, where, facts, wording)),
+    more,
+  };
+}
