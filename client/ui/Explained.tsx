@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import type { Explanation, ExplanationInput } from "@winter-bead/core";
+import type { Explanation, ExplanationInput, MedianOf } from "@winter-bead/core";
 import { useState, type ReactNode } from "react";
 import { useSettings } from "../data/settings";
 import { Pressable, TextButton } from "./boxes";
@@ -53,6 +53,20 @@ function InputLine({ input }: { readonly input: ExplanationInput }) {
   );
 }
 
+/** How a belief moved to its middle, and what the middle of each input alone would give. */
+function MedianWords({ median, unit }: { readonly median: MedianOf; readonly unit: string }) {
+  return (
+    <View gap={2} testID="explain-median">
+      {median.steps.map((step) => (
+        <Body key={step.words}>
+          {step.words}: <Strong>{threeDigits(step.value)}</Strong> {step.unit}
+        </Body>
+      ))}
+      <Small>{`The middle of each figure alone gives ${threeDigits(median.middleOfEach)} ${unit}; together they give the middle above.`}</Small>
+    </View>
+  );
+}
+
 /** Formula, inputs, assumptions and school of one number. */
 export function Working({ explanation }: { readonly explanation: Explanation }) {
   const unit = explanation.unit === "" ? "" : ` ${explanation.unit}`;
@@ -60,6 +74,7 @@ export function Working({ explanation }: { readonly explanation: Explanation }) 
     <View testID="working" gap="$2" borderLeftColor="$line" borderLeftWidth={3} paddingLeft="$3" paddingVertical="$2">
       <Body>{explanation.words}</Body>
       <View flexDirection="row" flexWrap="wrap" gap="$2">
+        {explanation.median ? <Body>the middle of</Body> : null}
         <Strong testID="explain-formula">{explanation.formula}</Strong>
         <Strong>=</Strong>
         <Strong testID="explain-result">{threeDigits(explanation.value)}</Strong>
@@ -68,6 +83,7 @@ export function Working({ explanation }: { readonly explanation: Explanation }) 
       {explanation.inputs.map((input) => (
         <InputLine key={input.symbol} input={input} />
       ))}
+      {explanation.median ? <MedianWords median={explanation.median} unit={explanation.unit} /> : null}
       <Small>
         School: {explanation.school}. Source: {explanation.source}.
       </Small>

@@ -1,4 +1,4 @@
-import { LITRES_PER_US_GALLON, US_UNITS, type Scale } from "@winter-bead/core";
+import { LITRES_PER_US_GALLON, roundedOutward, US_UNITS, type Scale } from "@winter-bead/core";
 import { format } from "date-fns/format";
 import type { Settings } from "../data/settings";
 
@@ -57,10 +57,19 @@ export function litres(value: number, units: Units): string {
   return `${text} ${unit}`;
 }
 
-/** A range as `1,050 to 1,560 L`; one number when both ends read the same. */
+/** A range as `1,050 to 1,560 L`, rounded outward; one number when both ends read the same. */
 export function litresRange(low: number, high: number, units: Units): string {
-  const [a, b] = [shown("volume", low, units), shown("volume", high, units)];
-  return a.text === b.text ? `${a.text} ${a.unit}` : `${a.text} to ${b.text} ${b.unit}`;
+  const range = volumeRange(low, high, units);
+  return range.low === range.high ? `${range.low} ${range.unit}` : `${range.low} to ${range.high} ${range.unit}`;
+}
+
+/** Both ends of a range of litres in the user's units, rounded outward; the same text twice where they read the same. */
+export function volumeRange(low: number, high: number, units: Units) {
+  const unit = unitOf("volume", units);
+  const [a, b] = [low, high].map((value) => shown("volume", value, units).text) as [string, string];
+  if (a === b) return { low: a, high: b, unit };
+  const range = roundedOutward(toShown("volume", low, units), toShown("volume", high, units));
+  return { low: SEVEN.format(range.low), high: SEVEN.format(range.high), unit };
 }
 
 export const perGallon = {

@@ -25,7 +25,10 @@ export const standingRequest = known({
   reports: list(RECORDS["water-reports"].safeExtend(kept), "reports", MOST).optional(),
   jobsPerWeek: numberIn(RANGES.jobsPerWeek).optional(),
   bookings: list(
-    known({ on: date("The day of the booking"), litres: numberIn({ ...RANGES.litres, name: "The litres of a booking" }) }),
+    known({
+      on: date("The day of the booking"),
+      litres: numberIn({ ...RANGES.litres, name: "The litres of a booking" }),
+    }),
     "bookings",
     MOST,
   ).optional(),

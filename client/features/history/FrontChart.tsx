@@ -1,17 +1,17 @@
-import { onScale, type Marks, type OutputReading, type Standing } from "@winter-bead/core";
+import { onScale, type ExpectedOutput, type Marks, type OutputReading, type Standing } from "@winter-bead/core";
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import Svg, { Circle, G, Line, Path, Text as SvgText } from "react-native-svg";
 import { useSettings } from "../../data/settings";
 import { scaleUnit, threeDigits, toShown, unitOf } from "../../ui/format";
 import { usePalette } from "../../ui/palette";
-import { predictedFront, type FrontPoint } from "./predicted-front";
 
 export interface FrontChartProps {
   readonly outputs: readonly OutputReading[];
   readonly marks: Marks;
   /** Only the charge in use has a predicted front. */
   readonly standing: Standing | undefined;
+  readonly front: readonly ExpectedOutput[] | undefined;
   readonly width: number;
   readonly label: string;
 }
@@ -21,12 +21,12 @@ const PAD = { left: 34, right: 12, top: 14, bottom: 40 };
 const HEADROOM = 1.25;
 
 /** Output readings against litres, with the marks and the front as the belief has it. */
-export function FrontChart({ outputs, marks, standing, width, label }: FrontChartProps) {
+export function FrontChart({ outputs, marks, standing, front = [], width, label }: FrontChartProps) {
   const colours = usePalette();
   const { units } = useSettings();
   const ppm = (reading: OutputReading) => onScale(reading.ec25, marks.scale);
   const treated = outputs[outputs.length - 1]?.litres ?? 0;
-  const until = Math.max(treated, standing ? standing.used.litres + standing.leftToHard.high : 0, 1) * 1.04;
+  const until = Math.max(treated, standing?.used.litres ?? 0, front[front.length - 1]?.litres ?? 0, 1);
   const highest = Math.max(
     marks.hard * HEADROOM,
     ...outputs.map((reading) => Math.min(ppm(reading), 2.2 * marks.hard)),
@@ -39,14 +39,14 @@ export function FrontChart({ outputs, marks, standing, width, label }: FrontChar
     .range([HEIGHT - PAD.bottom, PAD.top])
     .clamp(true);
   const at = (litres: number) => x(toShown("volume", litres, units));
-  const front = standing ? predictedFront(standing, marks.scale, until) : [];
-  const likely = line<FrontPoint>()
+  const on = (ec25: number) => y(onScale(ec25, marks.scale));
+  const likely = line<ExpectedOutput>()
     .x((point) => at(point.litres))
-    .y((point) => y(point.likely))(front);
-  const band = area<FrontPoint>()
+    .y((point) => on(point.likely))(front);
+  const band = area<ExpectedOutput>()
     .x((point) => at(point.litres))
-    .y0((point) => y(point.late))
-    .y1((point) => y(point.early))(front);
+    .y0((point) => on(point.late))
+    .y1((point) => on(point.early))(front);
   const levels = [
     { name: "watch", value: marks.watch },
     { name: "limit", value: marks.limit },

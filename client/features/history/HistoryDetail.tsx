@@ -12,6 +12,7 @@ import {
   type Meter,
   type ReadingPoint,
   type Standing,
+  type Visit,
 } from "@winter-bead/core";
 import { format } from "date-fns/format";
 import { useMemo, useState } from "react";
@@ -24,6 +25,7 @@ import { litres, momentInWords, scaleUnit, threeDigits } from "../../ui/format";
 import { StateRing } from "../../ui/StateRing";
 import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
+import { inBooks } from "../run/assess";
 import type { RigView } from "../run/useRigs";
 import { LeakLine } from "../run/LeakLine";
 import { dateRange, datesInWords } from "../run/RigColumn";
@@ -40,19 +42,27 @@ function chargeName(charge: Charge): string {
 const byId = <T extends { readonly id: Id }>(records: readonly T[]) =>
   new Map(records.map((record) => [record.id, record]));
 
-function readingWords(line: LedgerLine, point: ReadingPoint, meters: ReadonlyMap<Id, Meter>): string {
-  const reading = line.visit.readings.find((each) => each.point === point);
+function readingWords(visit: Visit, point: ReadingPoint, meters: ReadonlyMap<Id, Meter>): string {
+  const reading = visit.readings.find((each) => each.point === point);
   if (!reading) return "–";
   const scale = reading.scale ?? (reading.meterId ? meters.get(reading.meterId)?.scale : undefined) ?? "nacl";
   return `${threeDigits(reading.value)} ${scaleUnit(scale)}`;
 }
 
-function VisitLine({ line, view }: { readonly line: LedgerLine; readonly view: RigView }) {
+function VisitLine({
+  line,
+  visit,
+  view,
+}: {
+  readonly line: LedgerLine;
+  readonly visit: Visit;
+  readonly view: RigView;
+}) {
   const { units } = useSettings();
   const { records } = useRecords("visits");
   const meters = byId(view.facts.meters);
   const remove = () => {
-    const record = records.find((each) => each.id === line.visit.id);
+    const record = records.find((each) => each.id === visit.id);
     if (!record) return;
     void takeBack("visits", record);
     showToast({ words: "Taken back; its history stays.", undo: () => void bringBack("visits", record) });
@@ -71,14 +81,14 @@ function VisitLine({ line, view }: { readonly line: LedgerLine; readonly view: R
       paddingVertical="$2"
     >
       <Strong minWidth={110}>{momentInWords(line.at, view.facts.now)}</Strong>
-      <Body minWidth={110}>out {readingWords(line, "output", meters)}</Body>
+      <Body minWidth={110}>out {readingWords(visit, "output", meters)}</Body>
       <Body minWidth={120}>
         {resinFeedPoint(view.facts.rig) === "feed" ? "feed" : "after RO"}{" "}
-        {readingWords(line, resinFeedPoint(view.facts.rig), meters)}
+        {readingWords(visit, resinFeedPoint(view.facts.rig), meters)}
       </Body>
       <Body>{litres(line.litres, units)}</Body>
       <Small>{line.quality}</Small>
-      {line.visit.note ? <Small flexBasis="100%">{line.visit.note}</Small> : null}
+      {visit.note ? <Small flexBasis="100%">{visit.note}</Small> : null}
       {line.trouble ? (
         <Small color="$rowan" flexBasis="100%">
           {line.trouble}
@@ -148,13 +158,15 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
 const WEEKDAYS = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"] as const;
 
 /** In words: what the count says alone, what the readings changed, and what the date rests on. */
-function WhyBelief({ where, view }: { readonly where: Standing; readonly view: RigView }) {
+function WhyBelief({ where }: { readonly where: Standing }) {
   const { units } = useSettings();
   const [open, setOpen] = useState(false);
-  const ended = view.assessment?.lessons?.ended ?? [];
   const range = ({ low, median, high }: CapacityRange) =>
     `${median.toFixed(2)} eq/L (${low.toFixed(2)} to ${high.toFixed(2)})`;
-  const worked = where.daily.map((day, i) => ({ name: WEEKDAYS[i]!, mean: day.mean })).filter((day) => day.mean > 0);
+  const { use, sinceLog, taught } = where;
+  const worked = use.weekdays.map((mean, i) => ({ name: WEEKDAYS[i]!, mean }));
+  const logged =
+    use.weeksLogged === 0 ? "before anything is logged" : `over ${Math.ceil(use.weeksLogged)} weeks of log`;
   return (
     <View gap="$1">
       <TextButton onPress={() => setOpen(!open)} expanded={open} testID="why-belief">
@@ -162,13 +174,11 @@ function WhyBelief({ where, view }: { readonly where: Standing; readonly view: R
       </TextButton>
       {open ? (
         <View gap="$2" borderLeftColor="$line" borderLeftWidth={3} paddingLeft="$3" testID="belief">
-          <Body>{`By the count alone this resin holds ${range(where.capacityByCount)}: its grade, ${ended.length} past ${ended.length === 1 ? "charge" : "charges"} of this vessel, and that it has not failed sooner.`}</Body>
-          <Body>{`With this charge's ${where.outputs.length} output readings: ${range(where.capacity)}. One odd reading counts little, two that rise count much.`}</Body>
+          <Body>{`Your resin, after ${taught} ended ${taught === 1 ? "charge" : "charges"} of the crew, holds ${range(where.ownCapacity)}; its grade says ${where.gradeCapacity.toFixed(2)}. A charge differs from its owner’s others, so by the count alone this one holds ${range(where.capacityByCount)}.`}</Body>
+          <Body>{`With this charge's ${where.groups.length} output readings: ${range(where.capacity)}. One odd reading counts little, two that rise count much; readings within one bed volume count as one.`}</Body>
           <Body>{`The water is ${where.used.quality}, so the load is known to about ${Math.round(100 * where.used.sd)} %.`}</Body>
           <Body>
-            {worked.length > 0
-              ? `Usual water, last eight weeks: ${worked.map((day) => `${day.name} ${litres(day.mean, units)}`).join(", ")}. The dates are the 10, 50 and 90 % points of 4,000 simulated futures; today counts.`
-              : "No water was logged in the last eight weeks, so there is no date."}
+            {`Usual water, ${logged}: ${worked.map((day) => `${day.name} ${litres(day.mean, units)}`).join(", ")}. The dates are the 10, 50 and 90 % points of 4,000 simulated futures from ${sinceLog.days === 0 ? "tomorrow" : "today"} on.`}
           </Body>
           <Small>
             School: resin chemistry, corrected by your own history. Source: Hall et al. 1966; Kalbfleisch and Prentice
@@ -181,6 +191,7 @@ function WhyBelief({ where, view }: { readonly where: Standing; readonly view: R
 }
 
 function Visits({ ledger, view }: { readonly ledger: ChargeLedger; readonly view: RigView }) {
+  const { units } = useSettings();
   return (
     <View>
       <Heading>Visits</Heading>
@@ -188,9 +199,15 @@ function Visits({ ledger, view }: { readonly ledger: ChargeLedger; readonly view
         <Body color="$soft">None yet in this charge.</Body>
       ) : (
         <View role="list" aria-label={`Visits of ${view.facts.rig.name}`}>
-          {[...ledger.lines].reverse().map((line) => (
-            <VisitLine key={line.visit.id} line={line} view={view} />
-          ))}
+          {[...ledger.lines]
+            .reverse()
+            .map((line) =>
+              line.visit ? (
+                <VisitLine key={line.visit.id} line={line} visit={line.visit} view={view} />
+              ) : (
+                <Small key={line.at}>{`${litres(line.litres, units)} by the total at the filling after it`}</Small>
+              ),
+            )}
         </View>
       )}
     </View>
@@ -210,17 +227,7 @@ export function HistoryDetail({
   const { units } = useSettings();
   const [chosen, setChosen] = useState<Id>();
   const [width, setWidth] = useState(0);
-  const ledgers = useMemo(
-    () =>
-      chargeLedgers({
-        rig: facts.rig,
-        taps: byId(facts.taps),
-        meters: byId(facts.meters),
-        visits: facts.visits,
-        charges: facts.charges,
-      }),
-    [facts],
-  );
+  const ledgers = useMemo(() => chargeLedgers(inBooks(facts)), [facts]);
   const ledger = ledgers.find((each) => each.charge.id === chosen) ?? ledgers[ledgers.length - 1];
   const refill = `/setup/charge?rig=${facts.rig.id}`;
   if (!ledger) {
@@ -243,7 +250,7 @@ export function HistoryDetail({
   const where = assessment?.standing?.charge.id === ledger.charge.id ? assessment.standing : undefined;
   // An answer kept from before stands without its working: what it rested on is not kept with it.
   const worked = view.asOf === undefined ? where : undefined;
-  const words = where && assessment?.verdict ? verdictWords(facts, assessment.verdict, where, units) : undefined;
+  const words = where && assessment?.verdict ? verdictWords(facts, where, units) : undefined;
   const lastOutput = ledger.outputs[ledger.outputs.length - 1];
   const scale = facts.vessel.marks.scale;
   const chartLabel = `Output of ${facts.rig.name} against litres: ${ledger.outputs.length} readings, last ${lastOutput ? threeDigits(onScale(lastOutput.ec25, scale)) : "none"} ${scaleUnit(scale)}`;
@@ -256,7 +263,7 @@ export function HistoryDetail({
             {facts.rig.name}
             {words ? `: ${words.title.charAt(0).toLowerCase()}${words.title.slice(1)}` : ""}
           </Title>
-          {words ? <Body color="$soft">{words.reason}</Body> : null}
+          {words ? <Body color="$soft">{[words.reason, ...words.more].join(" ")}</Body> : null}
         </View>
       </View>
       <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
@@ -265,18 +272,19 @@ export function HistoryDetail({
             outputs={ledger.outputs}
             marks={facts.vessel.marks}
             standing={where}
+            front={where ? assessment?.front : undefined}
             width={width}
             label={chartLabel}
           />
         ) : null}
         {where ? (
-          <Small>Line: the likely front. Band: early to late, as the count and your readings have it.</Small>
+          <Small>Line: the likely output. Band: early to late, as the count and your readings have it.</Small>
         ) : null}
       </View>
       <Figures view={view} ledger={ledger} />
       {worked ? <Explained explanation={explainLeft(worked)} label="Why this many litres" /> : null}
       {where ? <LeakLine facts={facts} standing={where} /> : null}
-      {worked ? <WhyBelief where={worked} view={view} /> : null}
+      {worked ? <WhyBelief where={worked} /> : null}
       <Choice
         label="Charge"
         value={ledger.charge.id}

@@ -4,6 +4,7 @@ import {
   type Id,
   type Marks,
   type Plan,
+  type Reading,
   type Rig,
   type Stage,
   type Use,
@@ -20,16 +21,18 @@ export interface Built {
 }
 
 /** Marks around a limit: one of the schools' where it fits, else watch at six tenths and hard at twice. */
-export function marksFor(limit: number, use: Use): Marks {
+export function marksFor({ value: limit, scale }: Reading, use: Use): Marks {
   const names = use === "aquarium" ? (["aquarium-1", "aquarium-2"] as const) : (["glass-10", "glass-20"] as const);
-  const school = names.map((name) => MARKS[name] as Marks).find((marks) => marks.limit === limit);
+  const school = names
+    .map((name) => MARKS[name] as Marks)
+    .find((marks) => marks.limit === limit && marks.scale === scale);
   if (school) return school;
   const WATCH = 0.6;
   return {
     watch: WATCH * limit,
     limit,
     hard: 2 * limit,
-    scale: "nacl",
+    scale,
     ...(use === "aquarium" ? { capacityUsed: 0.9 } : {}),
   };
 }
@@ -77,12 +80,13 @@ export function buildRig(plan: Plan, newId: () => Id, now: Date, own?: Vessel): 
     diameter: Math.sqrt(times) * size.diameter,
     emptyWeight: times * size.emptyWeight,
     fillFraction: size.fillFraction,
-    marks: marksFor(work.limit.value, use),
+    marks: marksFor(work.limit, use),
   });
   const used = own && !together ? [own] : [];
   const count = together ? 1 : vesselsIn(option);
   const vessels = Array.from({ length: count - used.length }, (_, i) => made(i + used.length));
   const all = [...used, ...vessels];
+  const perJob = litresPerJob(plan);
   const rig: Rig = {
     id: newId(),
     name,
@@ -91,7 +95,8 @@ export function buildRig(plan: Plan, newId: () => Id, now: Date, own?: Vessel): 
     flow: expected.flow * times,
     stages: [...stagesBefore(plan), ...all.map(({ id }): Stage => ({ kind: "resin", vesselId: id }))],
     jobName,
-    litresPerJob: litresPerJob(plan),
+    litresPerJob: perJob,
+    jobsPerWeek: expected.week.typical / perJob,
   };
   const charges = all.map((vessel): Charge => ({
     id: newId(),

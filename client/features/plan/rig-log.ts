@@ -7,15 +7,11 @@ import {
   type PlanActual,
 } from "@winter-bead/core";
 import { localDate } from "../../ui/format";
-import type { RigFacts } from "../run/assess";
+import { inBooks, type RigFacts } from "../run/assess";
 
 const WEEK = 7 * 86_400_000;
 
-const byId = <T extends { readonly id: string }>(records: readonly T[]) =>
-  new Map(records.map((record) => [record.id, record]));
-
-const ledgersOf = ({ rig, taps, meters, visits, charges }: RigFacts): readonly ChargeLedger[] =>
-  chargeLedgers({ rig, taps: byId(taps), meters: byId(meters), visits, charges });
+const ledgersOf = (facts: RigFacts): readonly ChargeLedger[] => chargeLedgers(inBooks(facts));
 
 /** Litres of each visit of a rig, as its ledger counts them. */
 export const loggedDays = (facts: RigFacts): readonly LoggedDay[] =>

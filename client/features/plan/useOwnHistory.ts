@@ -1,14 +1,14 @@
-import { capacityRange, type CapacityRange, type Grade } from "@winter-bead/core";
+import { GRADE_CAPACITIES, smallerSide, xQuantile, type CapacityRange, type Grade } from "@winter-bead/core";
 import { useMemo } from "react";
 import { useRigs } from "../run/useRigs";
 
-/** The owner's capacity with this resin, from a rig that has ended charges of it. */
+/** What the owner's charges hold, in terms of this resin: every ended charge taught, whatever its grade. */
 export function useOwnHistory(grade: Grade): CapacityRange | undefined {
   const { rigs } = useRigs();
   return useMemo(() => {
-    const taught = rigs.find(
-      (view) => (view.assessment?.lessons?.ended.length ?? 0) > 0 && view.assessment?.standing?.charge.grade === grade,
-    );
-    return taught?.assessment?.lessons && capacityRange(taught.assessment.lessons.grid);
+    const owner = rigs.map(({ assessment }) => assessment?.owner).find((each) => each !== undefined && each.taught > 0);
+    if (!owner) return undefined;
+    const at = (share: number) => smallerSide(GRADE_CAPACITIES[grade]) * Math.exp(xQuantile(owner.capacity, share));
+    return { low: at(0.1), median: at(0.5), high: at(0.9) };
   }, [rigs, grade]);
 }

@@ -1,5 +1,15 @@
 import { View } from "@tamagui/core";
-import { explainLeft, type DepletionAnswer, type Id, type Visit } from "@winter-bead/core";
+import {
+  explainLeft,
+  headlineOf,
+  resinFeedPoint,
+  workWords,
+  type DepletionAnswer,
+  type Id,
+  type Rig,
+  type Standing,
+  type Visit,
+} from "@winter-bead/core";
 import { router } from "expo-router";
 import { useDeferredValue, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { ScrollView, useWindowDimensions } from "react-native";
@@ -29,13 +39,13 @@ import { showToast } from "../../ui/toast";
 import { Body, Heading, Huge, Small, Strong, Title } from "../../ui/words";
 import { assessQuickly, type Assessment, type RigFacts } from "./assess";
 import { doubt, tapRangeOf } from "./doubt";
-import { draftVisit, EMPTY_DRAFT, type DraftField, type DraftVisit, type LogDraft } from "./draft-visit";
+import { draftVisit, EMPTY_DRAFT, figureOf, type DraftField, type DraftVisit, type LogDraft } from "./draft-visit";
 import { lastReading, lastWater, usualMeter } from "./last-values";
 import { LeakLine } from "./LeakLine";
 import { StandingColumn } from "./RigColumn";
 import { useDatesWhileTyping } from "./useDatesWhileTyping";
 import type { RigView } from "./useRigs";
-import { leftWords, litresLeft, verdictWords } from "./words";
+import { verdictWords } from "./words";
 
 interface FieldBoxProps {
   /** Digits that fit in the large size. */
@@ -136,9 +146,12 @@ function useLog(view: RigView) {
 
 type Log = ReturnType<typeof useLog>;
 
+/** Id of the visit that is being typed. */
+const DRAFT = "draft";
+
 const withDraft = (facts: RigFacts, visit: DraftVisit, now: number): RigFacts =>
   visit.body
-    ? { ...facts, visits: [...facts.visits, { ...visit.body, id: "draft", at: new Date(now).toISOString() }] }
+    ? { ...facts, visits: [...facts.visits, { ...visit.body, id: DRAFT, at: new Date(now).toISOString() }] }
     : facts;
 
 function offerFor(field: DraftField, facts: RigFacts, log: Log): Offer | undefined {
@@ -188,9 +201,10 @@ function LiveVerdict({
         {assessment.because}
       </Body>
     );
-  const words = verdictWords(view.facts, verdict, standing, units);
-  const litres = litresLeft(standing, verdict);
-  const left = shown("volume", litres.typical, units);
+  const words = verdictWords(view.facts, standing, units);
+  const headline = headlineOf(standing, view.facts);
+  const left = headline && shown("volume", headline.litres.typical, units);
+  const work = headline ? workWords(headline.litres.typical, view.facts.rig) : "";
   return (
     <View flexDirection="row" gap="$3" minHeight={columnHeight}>
       <StandingColumn view={{ facts: view.facts, assessment }} height={columnHeight} />
@@ -202,18 +216,26 @@ function LiveVerdict({
           </Heading>
         </View>
         <Body testID="live-reason">{words.reason}</Body>
-        <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
-          <Huge fontSize="$6" lineHeight="$6" testID="live-left">
-            {left.text}
-          </Huge>
-          <Strong>
-            {left.unit} {leftWords(standing, view.facts)}
-          </Strong>
-        </View>
-        <Small testID="live-range">
-          {litresRange(litres.low, litres.high, units)}
-          {dates && litres.typical > 0 ? `, ${dates}` : ""}
-        </Small>
+        {headline && left ? (
+          <>
+            <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
+              <Huge fontSize="$6" lineHeight="$6" testID="live-left">
+                {left.text}
+              </Huge>
+              <Strong>
+                {left.unit} {headline.to}
+              </Strong>
+            </View>
+            <Small testID="live-range">
+              {[litresRange(headline.litres.low, headline.litres.high, units), work, dates].filter(Boolean).join(", ")}
+            </Small>
+          </>
+        ) : null}
+        {words.more.map((sentence) => (
+          <Small key={sentence} testID="live-more" color="$ink">
+            {sentence}
+          </Small>
+        ))}
         <LeakLine facts={view.facts} standing={standing} explained={false} />
       </View>
     </View>
@@ -348,20 +370,40 @@ const WATER_WAYS = [
   { value: "jobs", label: "Jobs" },
 ] as const;
 
+const FAR_FROM_USUAL = {
+  feed: "Far from the usual feed. It counts once you say it is right, or read it again.",
+  membrane: "Far from what usually comes through the membrane. It counts once you say it is right, or read it again.",
+  water: "Far above the last total. Its water counts once you say it is right, or the next total bears it out.",
+} as const;
+
+/** What was typed so far from usual that it does not count by itself. */
+function doubtfulField(
+  draft: LogDraft,
+  rig: Rig,
+  standing: Standing | undefined,
+): keyof typeof FAR_FROM_USUAL | undefined {
+  if (standing?.heldBack.totals.includes(DRAFT)) return "water";
+  if (!standing?.heldBack.feeds.some(({ recordId }) => recordId === DRAFT)) return undefined;
+  return resinFeedPoint(rig) === "after-membrane" && draft.membrane.trim() !== "" ? "membrane" : "feed";
+}
+
 /** What is wrong, what is worth a second look, or the last value one tap away: one line whose room is always kept. */
 function LogHelp({
   facts,
   log,
   trouble,
+  standing,
 }: {
   readonly facts: RigFacts;
   readonly log: Log;
   readonly trouble: string | undefined;
+  readonly standing: Standing | undefined;
 }) {
   const { draft, patch, visit } = log;
   const firstError = trouble ?? Object.values(visit.errors)[0];
   const range = useMemo(() => tapRangeOf(facts, draft.tapId), [facts, draft.tapId]);
-  const question = doubt(facts, draft, range);
+  const asked = doubtfulField(draft, facts.rig, standing);
+  const question = doubt(facts, draft, range) ?? (asked && FAR_FROM_USUAL[asked]);
   const isNewMeter = visit.errors.water?.includes("new meter");
   return (
     <View
@@ -383,6 +425,14 @@ function LogHelp({
       ) : (
         <SameAgain facts={facts} log={log} />
       )}
+      {!firstError && asked ? (
+        <TextButton
+          testID="confirm-figure"
+          onPress={() => patch({ confirmed: [...(draft.confirmed ?? []), figureOf(draft, asked)] })}
+        >
+          It is right
+        </TextButton>
+      ) : null}
       {isNewMeter ? (
         <TextButton onPress={() => patch({ newMeter: true })}>It is a new meter, started at 0</TextButton>
       ) : null}
@@ -447,11 +497,8 @@ function useLiveAssessment(view: RigView, visit: DraftVisit) {
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const draftFacts = useMemo(() => withDraft(facts, visit, Math.max(facts.now, Date.now())), [facts, draftKey]);
   const settled = useDeferredValue(draftFacts);
-  const assessment = useMemo(
-    () => assessQuickly(settled, view.assessment?.lessons),
-    [settled, view.assessment?.lessons],
-  );
-  const dates = useDatesWhileTyping(settled);
+  const assessment = useMemo(() => assessQuickly(settled, view.assessment?.owner), [settled, view.assessment?.owner]);
+  const dates = useDatesWhileTyping(settled, view.assessment?.owner);
   const today = localDate(facts.now);
   const dateWords = dates ? spanInWords(dates, today) : "";
   return { assessment, dateWords };
@@ -514,7 +561,7 @@ export function LogScreen({ view }: { readonly view: RigView }) {
           <Explained explanation={assessment.standing && explainLeft(assessment.standing)} testID="why-left" />
         </ScrollView>
         <View paddingBottom={8} gap={6} testID="log-pad">
-          <LogHelp facts={facts} log={log} trouble={trouble} />
+          <LogHelp facts={facts} log={log} trouble={trouble} standing={assessment.standing} />
           <NumberPad onKey={onKey} />
           <HeavyButton onPress={() => void save()} disabled={!canKeep} testID="keep-it">
             {visit.isEmpty ? "Type a reading" : "Keep it"}

@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { explainLeft } from "@winter-bead/core";
+import { explainLeft, headlineOf, workWords, type Rig, type Standing } from "@winter-bead/core";
 import { router, useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
@@ -90,7 +90,7 @@ function NeedList({
   return (
     <View gap="$2">
       {rigs.map((view) => {
-        const where = view.assessment?.standing;
+        const headline = view.assessment?.standing && headlineOf(view.assessment.standing, view.facts);
         return (
           <Pressable
             key={view.facts.rig.id}
@@ -106,7 +106,9 @@ function NeedList({
             <View flex={1} gap={2}>
               <Strong fontSize="$3">{view.facts.rig.name}</Strong>
               <Body>
-                {where ? `${litresRange(where.left.low, where.left.high, units)} left` : view.assessment?.because}
+                {headline
+                  ? `${litresRange(headline.litres.low, headline.litres.high, units)} ${headline.to}`
+                  : view.assessment?.because}
               </Body>
               <Small>{datesInWords(view)}</Small>
             </View>
@@ -135,8 +137,10 @@ function VerdictCard({ view }: { readonly view: RigView }) {
         <Body>{assessment.because}</Body>
       </Card>
     );
-  const words = verdictWords(facts, verdict, standing, units);
+  const words = verdictWords(facts, standing, units);
   const range = dateRange(view);
+  const headline = headlineOf(standing, facts);
+  const work = headline && workWords(headline.litres.typical, facts.rig);
   return (
     <Card testID="verdict" borderColor="$ink">
       <Row alignItems="flex-start">
@@ -146,17 +150,31 @@ function VerdictCard({ view }: { readonly view: RigView }) {
             {facts.rig.name}: {words.title.charAt(0).toLowerCase() + words.title.slice(1)}
           </Heading>
           <Body testID="verdict-reason">{words.reason}</Body>
+          {work ? <Body testID="verdict-work">{capital(work)}.</Body> : null}
+          {words.more.map((sentence) => (
+            <Body key={sentence} testID="verdict-more">
+              {sentence}
+            </Body>
+          ))}
           <Explained explanation={view.asOf === undefined ? explainLeft(standing) : undefined} />
           <LeakLine facts={facts} standing={standing} />
           {range ? (
             <Small>
-              {standing.leftTo === "limit" ? "The limit" : "The hard mark"} falls {range}, at your recent use.
+              {markWords(standing, facts.rig)} falls {range}, at your usual water.
             </Small>
           ) : null}
         </View>
       </Row>
     </Card>
   );
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** What the dates are of. */
+function markWords({ leftTo, leak }: Standing, { use }: Rig): string {
+  if (leftTo === "hard") return "The hard mark";
+  return leak && use === "aquarium" ? "The first leak" : "The limit";
 }
 
 function needWords(rigs: readonly RigView[]): string {

@@ -1,12 +1,11 @@
 import { View } from "@tamagui/core";
-import { flowsUp } from "@winter-bead/core";
+import { flowsUp, headlineOf } from "@winter-bead/core";
 import { useSettings } from "../../data/settings";
 import { BeadColumn } from "../../ui/BeadColumn";
 import { Pressable } from "../../ui/boxes";
-import { dateInWords, litresRange, localDate, shown, threeDigits, toShown } from "../../ui/format";
+import { dateInWords, litresRange, localDate, shown, volumeRange } from "../../ui/format";
 import { Body, Small, Strong } from "../../ui/words";
 import type { RigView } from "./useRigs";
-import { leftWords, litresLeft } from "./words";
 
 /** Width over height of the resin bed, from its volume and diameter. */
 export function proportionOf(diameter: number, grossVolume: number): number {
@@ -42,19 +41,20 @@ function RangeWords({ view }: { readonly view: RigView }) {
   const { units } = useSettings();
   const where = view.assessment?.standing;
   if (!where) return <Small>{view.assessment?.because ?? " "}</Small>;
-  const left = litresLeft(where, view.assessment?.verdict);
-  const [low, high] = [left.low, left.high].map((value) => threeDigits(toShown("volume", value, units)));
+  const headline = headlineOf(where, view.facts);
+  if (!headline) return <Small>{where.feedMeetsLimit ? "feed meets the limit" : " "}</Small>;
+  const { low, high } = volumeRange(headline.litres.low, headline.litres.high, units);
   return (
     <Small textAlign="left" testID={`left-${view.facts.rig.name}`}>
-      {low === high ? low : `${low}–${high}`} {leftWords(where, view.facts)}
+      {low === high ? low : `${low}–${high}`} {headline.to}
     </Small>
   );
 }
 
-/** When the limit falls: the likely day, with the early and the late one. */
+/** When the mark falls: the likely day, with the early and the late one. */
 export function datesInWords(view: RigView): string {
   const { dates, because, standing, verdict } = view.assessment ?? {};
-  if (verdict?.reason === "above-hard") return "now";
+  if (verdict?.state === "change") return "now";
   const today = localDate(view.facts.now);
   if (dates) return dateInWords(dates.likely, today);
   return standing ? (because ?? "no date") : "";
@@ -62,7 +62,7 @@ export function datesInWords(view: RigView): string {
 
 export function dateRange(view: RigView): string {
   const { dates, verdict } = view.assessment ?? {};
-  if (!dates || verdict?.reason === "above-hard") return "";
+  if (!dates || verdict?.state === "change") return "";
   const today = localDate(view.facts.now);
   const [early, late] = [dateInWords(dates.early, today), dateInWords(dates.late, today)];
   return early === late ? early : `${early} to ${late}`;
@@ -82,15 +82,15 @@ export function RigColumn({
 }) {
   const { units } = useSettings();
   const where = view.assessment?.standing;
-  const litres = where && litresLeft(where, view.assessment?.verdict);
-  const left = litres && shown("volume", litres.typical, units);
+  const headline = where && headlineOf(where, view.facts);
+  const left = headline && shown("volume", headline.litres.typical, units);
   const { rig } = view.facts;
-  const range = litres ? litresRange(litres.low, litres.high, units) : "";
+  const range = headline ? litresRange(headline.litres.low, headline.litres.high, units) : "";
   return (
     <Pressable
       onPress={onPress}
       aria-pressed={selected}
-      aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} left, ${range}, ${datesInWords(view)}` : (view.assessment?.because ?? "not worked out yet")}`}
+      aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} ${headline.to}, ${range}, ${datesInWords(view)}` : (view.assessment?.because ?? "not worked out yet")}`}
       alignItems="flex-start"
       justifyContent="flex-end"
       gap="$1"

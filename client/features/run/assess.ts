@@ -1,20 +1,26 @@
 import {
-  depletion,
-  depletionQuestion,
-  lessons,
-  standing,
-  verdict,
+  expectedOutputs,
+  learn,
+  lessonsOf,
+  standingDates,
+  workStanding,
   type Charge,
+  type DatedLesson,
   type DepletionAnswer,
+  type ExpectedOutput,
+  type FeedTest,
   type Id,
-  type Lessons,
   type Meter,
+  type OwnerBelief,
   type Rig,
   type Standing,
+  type StandingInput,
   type Tap,
   type Verdict,
   type Vessel,
   type Visit,
+  type WaterReport,
+  type WorkedStanding,
 } from "@winter-bead/core";
 import { localDate } from "../../ui/format";
 
@@ -27,6 +33,8 @@ export interface RigFacts {
   /** Oldest first. */
   readonly visits: readonly Visit[];
   readonly charges: readonly Charge[];
+  readonly feedTests: readonly FeedTest[];
+  readonly reports: readonly WaterReport[];
   /** Milliseconds since 1970. */
   readonly now: number;
 }
@@ -34,9 +42,12 @@ export interface RigFacts {
 /** How one rig stands, or why that can't be said. */
 export interface Assessment {
   readonly standing?: Standing;
-  readonly lessons?: Lessons;
   readonly verdict?: Verdict;
+  /** What the crew's ended charges taught of this rig. */
+  readonly owner?: OwnerBelief;
   readonly dates?: DepletionAnswer;
+  /** Output to expect over the whole charge. */
+  readonly front?: readonly ExpectedOutput[];
   /** Why there is no date, or no standing. */
   readonly because?: string;
 }
@@ -44,7 +55,8 @@ export interface Assessment {
 const byId = <T extends { readonly id: Id }>(records: readonly T[]): ReadonlyMap<Id, T> =>
   new Map(records.map((record) => [record.id, record]));
 
-const inputOf = (facts: RigFacts) => ({
+/** Facts as the core's books take them. */
+export const inBooks = (facts: RigFacts): StandingInput => ({
   ...facts,
   taps: byId(facts.taps),
   meters: byId(facts.meters),
@@ -52,31 +64,30 @@ const inputOf = (facts: RigFacts) => ({
   dateOf: localDate,
 });
 
-export function verdictOf({ rig, vessel }: RigFacts, where: Standing): Verdict {
-  return verdict({
-    use: rig.use,
-    marks: vessel.marks,
-    outputs: where.outputs.map((reading) => reading.ec25),
-    left: where.left,
-    spentShare: where.spentShare,
-    capacityShare: where.promisedShare,
-    litresPerJob: rig.litresPerJob,
-  });
+const quickly = ({ standing }: WorkedStanding): Assessment => ({ standing, verdict: standing.verdict });
+
+/** Standing and verdict without the dates: quick enough while a digit is typed. */
+export function assessQuickly(facts: RigFacts, owner?: OwnerBelief): Assessment {
+  const worked = workStanding(inBooks(facts), owner);
+  return worked.ok ? quickly(worked.value) : { because: worked.fault.message };
 }
 
-/** Standing and verdict without the dates: quick enough while a digit is typed, once the lessons are known. */
-export function assessQuickly(facts: RigFacts, learnt?: Lessons): Assessment {
-  const where = standing(inputOf(facts), learnt);
-  if (!where.ok) return { because: where.fault.message };
-  return { standing: where.value, verdict: verdictOf(facts, where.value) };
+/** The whole assessment of one rig, simulation of the dates included: for a worker. */
+export function assess(facts: RigFacts, owner?: OwnerBelief): Assessment {
+  const believed = owner ?? learn(lessonsOf(inBooks(facts)), facts.vessel.id);
+  const worked = workStanding(inBooks(facts), believed);
+  if (!worked.ok) return { because: worked.fault.message };
+  const dates = standingDates(worked.value);
+  return {
+    ...quickly(worked.value),
+    owner: believed,
+    front: expectedOutputs(worked.value),
+    ...(dates.ok ? { dates: dates.value } : { because: dates.fault.message }),
+  };
 }
 
-/** The whole assessment, simulation of the dates included: for a worker. */
-export function assess(facts: RigFacts): Assessment {
-  const learnt = lessons(inputOf(facts));
-  if (!learnt.ok) return { because: learnt.fault.message };
-  const quick = assessQuickly(facts, learnt.value);
-  if (!quick.standing) return quick;
-  const dates = depletion(depletionQuestion(quick.standing, localDate(facts.now)));
-  return { ...quick, lessons: learnt.value, ...(dates.ok ? { dates: dates.value } : { because: dates.fault.message }) };
+/** Every rig of a crew at once: each one's ended charges teach all. */
+export function assessAll(all: readonly RigFacts[]): readonly Assessment[] {
+  const lessons = all.flatMap((facts): readonly DatedLesson[] => lessonsOf(inBooks(facts)));
+  return all.map((facts) => assess(facts, learn(lessons, facts.vessel.id)));
 }

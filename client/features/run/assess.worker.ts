@@ -1,7 +1,7 @@
 import { expose } from "comlink";
-import { assess } from "./assess";
+import { assess, assessAll } from "./assess";
 
-const worker = { assess };
+const worker = { assess, assessAll };
 export type AssessWorker = typeof worker;
 
 expose(worker);

@@ -29,6 +29,8 @@ export interface LogDraft {
   readonly meterId: Id;
   readonly tapId: Id;
   readonly note: string;
+  /** Figures looked at again, as `feed 860`: changed, they are asked about anew. */
+  readonly confirmed: readonly string[];
 }
 
 export const EMPTY_DRAFT: LogDraft = {
@@ -44,7 +46,16 @@ export const EMPTY_DRAFT: LogDraft = {
   meterId: "",
   tapId: "",
   note: "",
+  confirmed: [],
 };
+
+/** How a looked-at figure is kept in the draft. */
+export const figureOf = (draft: LogDraft, field: "feed" | "membrane" | "water") => `${field} ${draft[field].trim()}`;
+
+const isConfirmed = (draft: LogDraft, field: DraftField) =>
+  (field === "feed" || field === "membrane" || field === "water") &&
+  // A draft kept by an older version has no such list.
+  ((draft.confirmed as readonly string[] | undefined) ?? []).includes(figureOf(draft, field));
 
 export type DraftField = "output" | "feed" | "membrane" | "water" | "temperature";
 
@@ -104,7 +115,12 @@ function waterOf(draft: LogDraft, parts: DraftParts): VisitWater | string | unde
     parts.rig.meterRollsOverAt === undefined
   )
     return "Below the last total: mistyped, or a new meter?";
-  return draft.newMeter ? { by: "total", total, replaced: true } : { by: "total", total };
+  return {
+    by: "total",
+    total,
+    ...(draft.newMeter ? { replaced: true } : {}),
+    ...(isConfirmed(draft, "water") ? { confirmed: true } : {}),
+  };
 }
 
 function readingOf(
@@ -135,7 +151,7 @@ export function draftVisit(draft: LogDraft, parts: DraftParts, newId: () => Id):
     if (text.trim() === "") continue;
     const reading = readingOf(text, point, meter, errors.temperature ? undefined : celsius, newId());
     if (typeof reading === "string") errors[field] = reading;
-    else readings.push(reading);
+    else readings.push(isConfirmed(draft, field) ? { ...reading, confirmed: true } : reading);
   }
   if (readings.length > 0 && meter && !meter.compensated && celsius === undefined)
     errors.temperature = `${meter.name} does not compensate: enter the water's temperature.`;

@@ -26,8 +26,8 @@ export function lastAssessment(rig: Id): KeptAssessment | undefined {
   }
 }
 
-/** What is shown of an answer; visits and lessons are found again in the records. */
-function shownPart({ lessons: _, standing, ...rest }: Assessment): Assessment {
+/** What is shown of an answer; visits and what was learnt are found again in the records. */
+function shownPart({ owner: _, standing, ...rest }: Assessment): Assessment {
   return standing ? { ...rest, standing: { ...standing, ledger: { ...standing.ledger, lines: [] } } } : rest;
 }
 

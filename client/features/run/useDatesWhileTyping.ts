@@ -1,18 +1,18 @@
 import { useEffect, useRef, useState } from "react";
-import type { DepletionAnswer } from "@winter-bead/core";
+import type { DepletionAnswer, OwnerBelief } from "@winter-bead/core";
 import { assessInWorker } from "./assess-service";
 import type { RigFacts } from "./assess";
 
 const REST = 150;
 
 /** Dates for what is being typed, from the worker, once the hand rests. */
-export function useDatesWhileTyping(facts: RigFacts): DepletionAnswer | undefined {
+export function useDatesWhileTyping(facts: RigFacts, owner: OwnerBelief | undefined): DepletionAnswer | undefined {
   const [dates, setDates] = useState<DepletionAnswer>();
   const newest = useRef(0);
   useEffect(() => {
     const ticket = (newest.current += 1);
     const timer = setTimeout(() => {
-      void assessInWorker(facts).then(
+      void assessInWorker(facts, owner).then(
         (answer) => {
           if (ticket === newest.current) setDates(answer.dates);
         },
@@ -20,6 +20,6 @@ export function useDatesWhileTyping(facts: RigFacts): DepletionAnswer | undefine
       );
     }, REST);
     return () => clearTimeout(timer);
-  }, [facts]);
+  }, [facts, owner]);
   return dates;
 }

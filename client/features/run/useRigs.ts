@@ -3,7 +3,7 @@ import type { Id, Vessel } from "@winter-bead/core";
 import { useRecords } from "../../data/store";
 import { localDate } from "../../ui/format";
 import type { Assessment, RigFacts } from "./assess";
-import { assessInWorker } from "./assess-service";
+import { assessAllInWorker } from "./assess-service";
 import { keepAssessment, lastAssessment } from "./kept-assessments";
 
 const MINUTE = 60_000;
@@ -41,13 +41,20 @@ interface Answer {
 
 const COULD_NOT = "This could not be worked out on this device just now. Everything logged is kept.";
 
-/** The worker's answer, or the last one there was where it gave none. */
-async function answerTo(facts: RigFacts): Promise<Answer> {
+/** The worker's answers, or the last ones there were where it gave none. */
+async function answersTo(all: readonly RigFacts[]): Promise<ReadonlyMap<Id, Answer>> {
   try {
-    return { assessment: keepAssessment(facts.rig.id, await assessInWorker(facts)).assessment };
+    const assessments = await assessAllInWorker(all);
+    return new Map(
+      all.map(({ rig }, i) => [rig.id, { assessment: keepAssessment(rig.id, assessments[i]!).assessment }]),
+    );
   } catch {
-    const last = lastAssessment(facts.rig.id);
-    return last ? { assessment: last.assessment, asOf: last.at } : { assessment: { because: COULD_NOT } };
+    return new Map(
+      all.map(({ rig }) => {
+        const last = lastAssessment(rig.id);
+        return [rig.id, last ? { assessment: last.assessment, asOf: last.at } : { assessment: { because: COULD_NOT } }];
+      }),
+    );
   }
 }
 
@@ -66,10 +73,12 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
   const meters = useRecords("meters");
   const charges = useRecords("charges");
   const visits = useRecords("visits");
+  const feedTests = useRecords("feed-tests");
+  const reports = useRecords("water-reports");
   const now = useNow();
   const newest = visits.records.reduce((latest, visit) => Math.max(latest, Date.parse(visit.at)), 0);
   const moment = Math.max(now, newest);
-  const pending = [rigs, vessels, taps, meters, charges, visits].some((each) => each.pending);
+  const pending = [rigs, vessels, taps, meters, charges, visits, feedTests, reports].some((each) => each.pending);
   const facts = useMemo(() => {
     if (pending) return NO_FACTS;
     const byTime = [...visits.records].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
@@ -85,13 +94,26 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
           vessel,
           taps: taps.records,
           meters: meters.records,
+          feedTests: feedTests.records,
+          reports: reports.records,
           now: moment,
           visits: byTime.filter((visit) => visit.rigId === rig.id),
           charges: byFilling.filter((charge) => charge.rigId === rig.id),
         },
       ];
     });
-  }, [rigs.records, vessels.records, taps.records, meters.records, charges.records, visits.records, moment, pending]);
+  }, [
+    rigs.records,
+    vessels.records,
+    taps.records,
+    meters.records,
+    charges.records,
+    visits.records,
+    feedTests.records,
+    reports.records,
+    moment,
+    pending,
+  ]);
   return { facts, pending };
 }
 
@@ -107,8 +129,7 @@ export function useRigs(): Rigs {
       working.current = true;
       for (let next = wanted.current; next; next = wanted.current) {
         wanted.current = undefined;
-        const assessed = await Promise.all(next.map(async (each) => [each.rig.id, await answerTo(each)] as const));
-        setAnswers(new Map(assessed));
+        setAnswers(await answersTo(next));
       }
       working.current = false;
     };
@@ -134,4 +155,4 @@ export const byNeed = (a: RigView, b: RigView) => need(a) - need(b);
 
 const need = ({ assessment }: RigView) =>
   (assessment?.verdict ? URGENCY[assessment.verdict.state] : 4) +
-  Math.min(0.99, (assessment?.standing?.left.low ?? 1e6) / 1e6);
+  Math.min(0.99, (assessment?.standing?.left?.low ?? 1e6) / 1e6);

@@ -1,72 +1,74 @@
-import { onScale, type Standing, type ThreeOf, type Verdict } from "@winter-bead/core";
-import { litres, litresRange, scaleUnit, threeDigits, type Units } from "../../ui/format";
-import type { RigFacts } from "./assess";
-
-export interface VerdictWords {
-  readonly title: string;
-  readonly reason: string;
-}
-
-const TITLES: Readonly<Record<Verdict["state"], string>> = {
-  fine: "Fine",
-  watch: "Watch",
-  finish: "Finish, rinse more",
-  change: "Change now",
-};
+import {
+  verdictWords as wordsOf,
+  type Rig,
+  type Species,
+  type Standing,
+  type State,
+  type VerdictWords,
+  type Vessel,
+  type Wording,
+} from "@winter-bead/core";
+import { litres, litresRange, scaleUnit, type Units } from "../../ui/format";
 
 /** One word beside the ring. */
-export const STATE_WORDS: Readonly<Record<Verdict["state"], string>> = {
+export const STATE_WORDS: Readonly<Record<State, string>> = {
   fine: "fine",
   watch: "watch",
   finish: "finish",
   change: "change",
 };
 
-function titleOf({ state, reason }: Verdict, isAquarium: boolean): string {
-  if (reason === "odd-reading") return "Watch: read it again";
-  if (reason === "odd-reading-above-hard") return "Stop and read it again";
-  if (state === "finish" && isAquarium) return "Stop filling";
-  return TITLES[state];
+/** The core's sentences in the user's units. */
+export const wordingIn = (units: Units): Wording => ({
+  litres: (value) => litres(value, units),
+  litresRange: (low, high) => litresRange(low, high, units),
+  scaleUnit,
+});
+
+/** The verdict in the trade's words, with its reason and whatever else is to be known. */
+export const verdictWords = (
+  facts: { readonly rig: Rig; readonly vessel: Vessel },
+  where: Standing,
+  units: Units,
+): VerdictWords => wordsOf(where, facts, wordingIn(units));
+
+const SPECIES_WORDS: Readonly<Record<Species, string>> = {
+  sio2: "silica",
+  hco3: "carbon dioxide",
+  nh4: "ammonia",
+  na: "sodium",
+  k: "potassium",
+  mg: "magnesium",
+  ca: "calcium",
+  cl: "chloride",
+  no3: "nitrate",
+  so4: "sulphate",
+};
+
+/** Below this the two lives read the same. */
+const WORTH_SAYING = 0.02;
+
+export interface LeakWords {
+  readonly range: string;
+  readonly rest: string;
 }
 
-/** The verdict in the trade's words, with its reason and the litres that count. */
-export function verdictWords(facts: RigFacts, verdict: Verdict, where: Standing, units: Units): VerdictWords {
-  const { rig, vessel } = facts;
-  const { marks } = vessel;
-  const unit = scaleUnit(marks.scale);
-  const isAquarium = rig.use === "aquarium";
-  const output =
-    verdict.outputEc25 === undefined ? "" : `${threeDigits(onScale(verdict.outputEc25, marks.scale))} ${unit}`;
-  const mean = isAquarium && where.outputs.length > 1 ? "mean of the last readings" : "out";
-  const left = litresRange(where.left.low, where.left.high, units);
-  const toHard = litresRange(where.leftToHard.low, where.leftToHard.high, units);
-  const used = threeDigits(100 * where.throughput.typical);
-  const promised = threeDigits(100 * where.promisedShare);
-  const reasons: Readonly<Record<Verdict["reason"], string>> = {
-    "no-reading": `No output reading of this charge yet. By the count ${left} to your limit of ${marks.limit} ${unit}.`,
-    "below-watch": `${capital(mean)} ${output}, below your watch mark of ${marks.watch}. ${capital(left)} to your limit of ${marks.limit}.`,
-    "above-watch": `${capital(mean)} ${output}: above your watch mark of ${marks.watch}, the limit is ${marks.limit}. ${capital(left)} left.`,
-    "above-limit": isAquarium
-      ? `${capital(mean)} ${output}, above your limit of ${marks.limit}: what leaks now harms unseen. Change before you fill on.`
-      : `${capital(mean)} ${output}, your limit is ${marks.limit}. ${capital(toHard)} left before your hard mark of ${marks.hard}: finish today and rinse longer.`,
-    "above-hard": `${capital(mean)} ${output}, above your hard mark of ${marks.hard}. This water leaves marks.`,
-    "odd-reading": `Out ${output}, but the count says only ${used} % of the capacity is used and the reading before was clean. Let it run a minute and read again; look at the bypass and the probe.`,
-    "odd-reading-above-hard": `Out ${output}, above your hard mark of ${marks.hard}, yet only ${used} % of the capacity is used. Don't use this water; run a minute, look at the bypass and the probe, read again.`,
-    "capacity-used": `${promised} % of the capacity is used, and you act at ${threeDigits(100 * (marks.capacityUsed ?? 1))} %: ammonia and silica are let go first, unseen by the meter.`,
-    "nearly-used": `${capital(mean)} ${output}, but ${used} % of the capacity is used: ${left} to your limit.`,
-    "short-of-a-job": `${capital(left)} to your limit: at worst less than one ${rig.jobName} of ${litres(rig.litresPerJob, units)}.`,
-  };
-  return { title: titleOf(verdict, isAquarium), reason: reasons[verdict.reason] };
+/** The second life in words: until anything leaks, beside the meter's; nothing where the two are one. */
+export function leakWords({ rig }: { readonly rig: Rig }, where: Standing, units: Units): LeakWords | undefined {
+  const { leak, left, leftTo } = where;
+  if (!leak || !left || leftTo !== "limit") return undefined;
+  const who = SPECIES_WORDS[leak.species];
+  const meter = leak.isUnseen ? "the meter doesn’t show it" : "the meter shows it soon after";
+  if (rig.use === "aquarium") {
+    const limit = leak.isUnseen ? `; it reaches your limit in ${litresRange(left.low, left.high, units)}` : "";
+    return { range: `${capital(who)} goes first`, rest: `, and ${meter}${limit}.` };
+  }
+  if (leak.typical > (1 - WORTH_SAYING) * left.typical) return undefined;
+  const range =
+    leak.high <= 0
+      ? "By the count it leaks already"
+      : `Until anything leaks: ${litresRange(leak.low, leak.high, units)}`;
+  return { range, rest: `; ${who} goes first, and ${meter}.` };
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-
-const NONE_LEFT: ThreeOf<number> = { low: 0, typical: 0, high: 0 };
-
-/** Litres to show as left: none once the output itself is above the hard mark. */
-export const litresLeft = (where: Standing, verdict: Verdict | undefined): ThreeOf<number> =>
-  verdict?.reason === "above-hard" ? NONE_LEFT : where.left;
-
-/** `left` or, above the limit, the mark the litres run to. */
-export const leftWords = (where: Standing, facts: RigFacts) =>
-  where.leftTo === "limit" ? "left" : `to ${facts.vessel.marks.hard}`;

@@ -9,11 +9,11 @@ import { useSettings } from "../../data/settings";
 import { Choice, EmptyState, HeavyButton, TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
 import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
-import { shown, threeDigits, toShown, unitOf, type Units } from "../../ui/format";
+import { scaleUnit, shown, threeDigits, toShown, unitOf, type Units } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Heading, Small } from "../../ui/words";
-import { KIND_OPTIONS, marksOptions, USE_OPTIONS, usualMarks, type VesselPreset } from "./presets";
-import { JOBS, rigBody, rigValues, text, vesselBody, type RigValues } from "./rig-values";
+import { KIND_OPTIONS, marksOptions, SCALE_OPTIONS, USE_OPTIONS, usualMarks, type VesselPreset } from "./presets";
+import { JOBS, rigBody, rigValues, scaleOf, text, vesselBody, type RigValues } from "./rig-values";
 import { SizePresets } from "./SizePresets";
 import { recordCheck } from "../record-check";
 
@@ -30,6 +30,14 @@ function WeightNote({ values, units }: { readonly values: RigValues; readonly un
     <Small>{`Holds ${threeDigits(toShown("resinVolume", vessel.grossVolume * vessel.fillFraction, units))} ${unitOf("resinVolume", units)} of resin; weighs about ${number} ${unit} wet${weight.value.twoPeople ? ": lift with two, and follow your local rules for lifting" : ""}.`}</Small>
   );
 }
+
+/** Scales that marks can be set on, a meter's own factor among them where they are on one. */
+const marksScales = (now: string): readonly { readonly value: string; readonly label: string }[] =>
+  SCALE_OPTIONS.some((option) => option.value === now)
+    ? SCALE_OPTIONS
+    : [...SCALE_OPTIONS, { value: now, label: marksUnit(now) }];
+
+const marksUnit = (scale: string) => scaleUnit(scaleOf(scale));
 
 /** The vessel's kind, size, fill and marks. */
 function VesselFields({ form }: { readonly form: UseFormReturn<RigValues> }) {
@@ -71,13 +79,21 @@ function VesselFields({ form }: { readonly form: UseFormReturn<RigValues> }) {
         <FormNumber control={control} name="emptyWeight" label="Weight empty" unit={unitOf("weight", units)} />
       </FieldRow>
       <WeightNote values={values} units={units} />
-      <FormChoice control={control} name="marks" label="Marks, ppm NaCl" options={marksOptions(values.use)} />
+      <FormChoice control={control} name="marks" label="Marks" options={marksOptions(values.use)} />
       {values.marks === "own" ? (
-        <FieldRow>
-          <FormNumber control={control} name="watch" label="Watch from" unit="ppm NaCl" />
-          <FormNumber control={control} name="limit" label="Limit" unit="ppm NaCl" />
-          <FormNumber control={control} name="hard" label="Hard mark" unit="ppm NaCl" />
-        </FieldRow>
+        <>
+          <FormChoice
+            control={control}
+            name="marksScale"
+            label="On the scale of a meter that shows"
+            options={marksScales(values.marksScale)}
+          />
+          <FieldRow>
+            <FormNumber control={control} name="watch" label="Watch from" unit={marksUnit(values.marksScale)} />
+            <FormNumber control={control} name="limit" label="Limit" unit={marksUnit(values.marksScale)} />
+            <FormNumber control={control} name="hard" label="Hard mark" unit={marksUnit(values.marksScale)} />
+          </FieldRow>
+        </>
       ) : (
         <Small>{`Watch from ${MARKS[values.marks].watch}, limit ${MARKS[values.marks].limit}, hard mark ${MARKS[values.marks].hard} ppm NaCl.`}</Small>
       )}
@@ -174,6 +190,13 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
         <FormNumber control={control} name="flow" label="Usual flow" unit={unitOf("flow", units)} />
         <FormText control={control} name="jobName" label="A job is a" />
         <FormNumber control={control} name="litresPerJob" label="Water per job" unit={unitOf("volume", units)} />
+        <FormNumber
+          control={control}
+          name="jobsPerWeek"
+          label="Jobs a week"
+          unit="a usual week"
+          hint="Optional: a date before the first log"
+        />
       </FieldRow>
       <FormTrouble words={trouble} />
       <HeavyButton onPress={() => void save()} testID="save">

@@ -45,7 +45,11 @@ export const usualMarks = (use: Use): MarksChoice => (use === "aquarium" ? "aqua
 /** Which school's marks these are. */
 export function marksChoiceOf(marks: Marks): MarksChoice {
   const found = (Object.keys(MARKS) as (keyof typeof MARKS)[]).find(
-    (name) => MARKS[name].limit === marks.limit && MARKS[name].hard === marks.hard && MARKS[name].watch === marks.watch,
+    (name) =>
+      MARKS[name].scale === marks.scale &&
+      MARKS[name].limit === marks.limit &&
+      MARKS[name].hard === marks.hard &&
+      MARKS[name].watch === marks.watch,
   );
   return found ?? "own";
 }

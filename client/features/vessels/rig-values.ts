@@ -3,6 +3,7 @@ import {
   MARKS,
   type Marks,
   type Rig,
+  type Scale,
   type Stage,
   type Use,
   type Vessel,
@@ -18,6 +19,7 @@ export interface RigValues {
   flow: string;
   jobName: string;
   litresPerJob: string;
+  jobsPerWeek: string;
   before: string;
   rejection: string;
   vesselName: string;
@@ -32,6 +34,8 @@ export interface RigValues {
   watch: string;
   limit: string;
   hard: string;
+  /** The scale of own marks: a named one, or a meter's own factor. */
+  marksScale: string;
 }
 
 export const JOBS: Readonly<Record<Use, { readonly name: string; readonly litres: number }>> = {
@@ -56,13 +60,18 @@ function stagesOf(values: RigValues, vesselId: string): Stage[] {
   return [...filters, { kind: "membrane", rejection: (typedNumber(values.rejection) ?? NaN) / 100 }, resin];
 }
 
+const NAMED = ["nacl", "442", "kcl", "ec"] as const;
+
+/** A scale from the form's text. */
+export const scaleOf = (text: string): Scale => NAMED.find((scale) => scale === text) ?? Number(text);
+
 function marksOf(values: RigValues): Marks {
   if (values.marks !== "own") return MARKS[values.marks];
   return {
     watch: typedNumber(values.watch) as number,
     limit: typedNumber(values.limit) as number,
     hard: typedNumber(values.hard) as number,
-    scale: "nacl",
+    scale: scaleOf(values.marksScale),
     ...(values.use === "aquarium" ? { capacityUsed: 0.9 } : {}),
   };
 }
@@ -96,6 +105,7 @@ export function rigBody(values: RigValues, vesselId: string, units: Units, known
     stages: stagesOf(values, vesselId),
     jobName: values.jobName,
     litresPerJob: internal("volume", values.litresPerJob, units) as number,
+    jobsPerWeek: values.jobsPerWeek.trim() === "" ? undefined : (typedNumber(values.jobsPerWeek) ?? NaN),
     meterRollsOverAt: known?.meterRollsOverAt,
   };
 }
@@ -113,6 +123,7 @@ export function rigValues(rig: Rig | undefined, vessel: Vessel | undefined, firs
     flow: text(toShown("flow", rig?.flow ?? preset.flow, units)),
     jobName: rig?.jobName ?? JOBS[use].name,
     litresPerJob: text(toShown("volume", rig?.litresPerJob ?? JOBS[use].litres, units)),
+    jobsPerWeek: text(rig?.jobsPerWeek),
     before: beforeOf(rig?.stages),
     rejection: text(100 * (membrane?.kind === "membrane" ? membrane.rejection : 0.95)),
     vesselName: vessel?.name ?? "",
@@ -127,5 +138,6 @@ export function rigValues(rig: Rig | undefined, vessel: Vessel | undefined, firs
     watch: text(marks.watch),
     limit: text(marks.limit),
     hard: text(marks.hard),
+    marksScale: String(marks.scale),
   };
 }

@@ -1,8 +1,8 @@
 import {
-  conductivityAt25,
   describeReport,
   tapRange,
   recordedEc25,
+  tapValues,
   type FeedTest,
   type Id,
   type Meter,
@@ -49,16 +49,6 @@ export function tapReadings(tapId: Id, { visits, tests, meters }: TapFacts): Tap
   return found.sort((a, b) => a.at - b.at);
 }
 
-/** What is known of a tap's chemistry: its newest report, else its own pH, alkalinity and silica with its conductivity. */
-function valuesOf(tap: Tap, report: WaterReport | undefined, range: TapRange | undefined): ReportValues | undefined {
-  const { ph, alkalinity, silica, temperature } = tap;
-  const stated = conductivityAt25({ value: tap.typical, scale: tap.scale });
-  const ec25 = report?.values.ec25 ?? range?.typical ?? (stated.ok ? stated.value : undefined);
-  const own = { ph, alkalinity, silica, temperature, ec25 };
-  const known = Object.entries({ ...own, ...report?.values }).filter(([, value]) => value !== undefined);
-  return known.length > 0 ? (Object.fromEntries(known) as ReportValues) : undefined;
-}
-
 export function tapWater(tap: Tap, facts: TapFacts): TapWater {
   const readings = tapReadings(tap.id, facts);
   const found = tapRange(readings);
@@ -66,9 +56,9 @@ export function tapWater(tap: Tap, facts: TapFacts): TapWater {
   const reports = facts.reports
     .filter((report) => report.tapId === tap.id)
     .sort((a, b) => (a.sampledOn < b.sampledOn ? -1 : 1));
-  const values = valuesOf(tap, reports[reports.length - 1], range);
-  const described = values && describeReport(values);
-  return { tap, readings, range, reports, values, described: described?.ok ? described.value : undefined };
+  const values = tapValues(tap, reports, range?.typical);
+  const described = describeReport(values);
+  return { tap, readings, range, reports, values, described: described.ok ? described.value : undefined };
 }
 
 export type Hardness = "low" | "usual" | "high";

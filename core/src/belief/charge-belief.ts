@@ -2,7 +2,17 @@ import { FRONT_WIDTHS, frontsOf } from "../front/product-curve";
 import { shareAt } from "../front/front-table";
 import { risingRoot } from "../numerics/root";
 import type { ThreeOf } from "../life/life-range";
-import { BYPASS_PRIOR, BYPASSES, chargePrior, WIDTHS, X_LOW, X_POINTS, X_STEP, xAt, type CapacityWeights } from "./grids";
+import {
+  BYPASS_PRIOR,
+  BYPASSES,
+  chargePrior,
+  WIDTHS,
+  X_LOW,
+  X_POINTS,
+  X_STEP,
+  xAt,
+  type CapacityWeights,
+} from "./grids";
 import type { ReadingGroup } from "./groups";
 import type { OwnerBelief } from "./owner";
 import { CELLS, forEachRow, markOffsets, weigh, type ChargeScale } from "./weigh";
@@ -135,7 +145,12 @@ const THREE_POINTS = [
 ] as const;
 
 /** Share of the belief that leaves so many litres or fewer until a mark. */
-export function shareLeaving(belief: ChargeBelief, mark: Mark, { used, feed, sinceLog }: LeftQuestion, litres: number): number {
+export function shareLeaving(
+  belief: ChargeBelief,
+  mark: Mark,
+  { used, feed, sinceLog }: LeftQuestion,
+  litres: number,
+): number {
   let share = 0;
   for (const f of THREE_POINTS) {
     const load = (feed.median * Math.exp(feed.sd * f.z)) / 100;
@@ -200,7 +215,11 @@ export function outputShare({ scale }: ChargeBelief, { row, x }: DrawnCharge, me
 }
 
 /** Likeliest width of the front, and the mean share of the water that goes round the beads. */
-export function shapeOf({ rows }: ChargeBelief): { readonly width: number; readonly bypass: number; readonly tight: number } {
+export function shapeOf({ rows }: ChargeBelief): {
+  readonly width: number;
+  readonly bypass: number;
+  readonly tight: number;
+} {
   const widths = new Float64Array(WIDTHS);
   let [bypass, tightShare] = [0, 0];
   rows.forEach((weight, row) => {

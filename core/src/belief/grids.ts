@@ -45,7 +45,9 @@ export const widthPrior = (): WidthWeights =>
   normalized(FRONT_WIDTHS.map((width) => normal(Math.log(width / WIDTH_MEDIAN) / WIDTH_SD)));
 
 /** What is believed of the water round the beads before any reading. */
-export const BYPASS_PRIOR: Float64Array = BYPASSES.map((_, i) => (i === 0 ? TIGHT : (1 - TIGHT) / (BYPASSES.length - 1)));
+export const BYPASS_PRIOR: Float64Array = BYPASSES.map((_, i) =>
+  i === 0 ? TIGHT : (1 - TIGHT) / (BYPASSES.length - 1),
+);
 
 function kernel(sd: number): Float64Array {
   const reach = Math.ceil((5 * sd) / X_STEP);
@@ -69,7 +71,8 @@ function blurred(values: Float64Array, sd: number, beyond: "level" | "nothing"):
 }
 
 /** A belief widened by a scatter of ln q. */
-export const widened = (weights: CapacityWeights, sd: number): CapacityWeights => normalized(blurred(weights, sd, "nothing"));
+export const widened = (weights: CapacityWeights, sd: number): CapacityWeights =>
+  normalized(blurred(weights, sd, "nothing"));
 
 /** A likelihood over x, as it speaks through a scatter of ln q. */
 export const seenThrough = (likelihood: Float64Array, sd: number): Float64Array => blurred(likelihood, sd, "level");
@@ -80,7 +83,9 @@ const WIDTH_SCATTER = 0.25;
 /** A likelihood over the widths, as it speaks through the scatter between charges; each row of the spread sums to 1. */
 export const widthsSeenThrough = (likelihood: Float64Array): Float64Array =>
   likelihood.map((_, row) => {
-    const weights = normalized(FRONT_WIDTHS.map((width) => normal(Math.log(width / FRONT_WIDTHS[row]!) / WIDTH_SCATTER)));
+    const weights = normalized(
+      FRONT_WIDTHS.map((width) => normal(Math.log(width / FRONT_WIDTHS[row]!) / WIDTH_SCATTER)),
+    );
     return weights.reduce((sum, weight, i) => sum + weight * likelihood[i]!, 0);
   });
 

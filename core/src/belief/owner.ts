@@ -118,4 +118,3 @@ function learnt(weights: Float64Array, likelihood: Float64Array): Float64Array {
   const total = product.reduce((sum, each) => sum + each, 0);
   return total > 0 ? normalized(product) : weights;
 }
-

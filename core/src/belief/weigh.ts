@@ -107,7 +107,11 @@ function addGroup(sum: Float64Array, group: ReadingGroup, scale: ChargeScale, at
         else if (atLoad.share[i]! < CLEAN) sum[from + i]! += clean;
         else {
           const bed = (1 - bypass) * group.feedEc25;
-          sum[from + i]! += logLikelihood(group, bypass * group.feedEc25 + bed * atLoad.share[i]!, bed * atLoad.slope[i]!);
+          sum[from + i]! += logLikelihood(
+            group,
+            bypass * group.feedEc25 + bed * atLoad.share[i]!,
+            bed * atLoad.slope[i]!,
+          );
         }
       }
     });
@@ -142,4 +146,3 @@ export function markOffsets(ec25: number, feedEc25: number, { curve, logLimit }:
   });
   return offsets;
 }
-

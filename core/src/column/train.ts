@@ -100,7 +100,9 @@ function planStage(stage: ColumnStage, surroundings: Surroundings): Result<Plann
   if (!bed.ok) return bed;
   const { volume, bypass = 0 } = stage.bed;
   const { transferUnits } = bed.value;
-  return succeed(exchangersOf({ kind: stage.kind, sides: capacity.value, volume, transferUnits, bypass }, surroundings));
+  return succeed(
+    exchangersOf({ kind: stage.kind, sides: capacity.value, volume, transferUnits, bypass }, surroundings),
+  );
 }
 
 interface DescribedBed {

@@ -5,7 +5,8 @@ import { given, planningAssumption, type Explanation, type ExplanationStep } fro
 const WATER_WORDS = { metered: "metered", timed: "timed", guessed: "counted in jobs" } as const;
 
 const range = ({ low, high }: CapacityRange) => `${low.toFixed(2)} to ${high.toFixed(2)}`;
-const counted = (count: number, one: string, more: string) => (count === 0 ? `no ${more}` : count === 1 ? `1 ${one}` : `${count} ${more}`);
+const counted = (count: number, one: string, more: string) =>
+  count === 0 ? `no ${more}` : count === 1 ? `1 ${one}` : `${count} ${more}`;
 
 /** How the belief moved from the grade to this charge, and what each stage leaves. */
 function stepsOf(where: Standing): ExplanationStep[] {
@@ -18,7 +19,13 @@ function stepsOf(where: Standing): ExplanationStep[] {
     { words: "By the count alone, to your limit", value: leftByCount.typical, unit: "L" },
     { words: `This charge after its ${readings} (${range(capacity)})`, value: capacity.median, unit: "eq/L" },
     ...(left
-      ? [{ words: leftTo === "hard" ? "With its readings, to your hard mark" : "With its readings", value: left.typical, unit: "L" }]
+      ? [
+          {
+            words: leftTo === "hard" ? "With its readings, to your hard mark" : "With its readings",
+            value: left.typical,
+            unit: "L",
+          },
+        ]
       : []),
   ];
 }
@@ -95,7 +102,13 @@ export function explainLeak(where: Standing): Explanation | undefined {
       given("V", "Resin in the vessel", charge.resinLitres, "L", "this charge"),
       planningAssumption("k", "Left after storage and packing", condition, ""),
       given("T", "Throughput at your limit", limitThroughput, "", "the column of this water, and your limit"),
-      given("s", "First leak, as a share of the load at the limit", leak.share, "", "the column of this water, ion by ion"),
+      given(
+        "s",
+        "First leak, as a share of the load at the limit",
+        leak.share,
+        "",
+        "the column of this water, ion by ion",
+      ),
       given("m", "Load put on so far", used.meq, "meq", "your log"),
       given("f", "Feed to come", feed.typical, "µS/cm", feed.isRead ? "your readings" : "the tap's record"),
       given("u", "May have gone since the last log", sinceLog.litres, "L", "your usual water"),

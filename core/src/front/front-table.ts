@@ -49,7 +49,8 @@ export function spreadOver(front: FrontTable, width: number): FrontTable {
   const spread = new Float64Array(front.length);
   for (let point = 0; point < spread.length; point += 1) {
     let sum = 0;
-    for (let k = 0, from = point + 2 * reach; k < weights.length; k += 1, from -= stride) sum += weights[k]! * padded[from]!;
+    for (let k = 0, from = point + 2 * reach; k < weights.length; k += 1, from -= stride)
+      sum += weights[k]! * padded[from]!;
     spread[point] = sum / total;
   }
   return spread;

@@ -72,14 +72,17 @@ const inLitres: Wording = {
   litres: (litres) => `${whole.format(Number(litres.toPrecision(3)))} L`,
   litresRange: (low, high) => {
     const range = roundedOutward(low, high);
-    return range.low === range.high ? `${whole.format(low)} L` : `${whole.format(range.low)} to ${whole.format(range.high)} L`;
+    return range.low === range.high
+      ? `${whole.format(low)} L`
+      : `${whole.format(range.low)} to ${whole.format(range.high)} L`;
   },
   scaleUnit: (scale: Scale) => UNITS[scale] ?? `ppm ×${scale}`,
 };
 
 const byId = <T extends { readonly id: Id }>(records: readonly T[]): ReadonlyMap<Id, T> =>
   new Map(records.map((record) => [record.id, record]));
-const standing = <T>(records: readonly Kept<T>[] | undefined) => (records ?? []).filter((record) => record.voided !== true);
+const standing = <T>(records: readonly Kept<T>[] | undefined) =>
+  (records ?? []).filter((record) => record.voided !== true);
 
 /** Whether every record that is named is there. */
 function checkReferences(input: RigStandingInput): Result<true> {
@@ -88,7 +91,8 @@ function checkReferences(input: RigStandingInput): Result<true> {
   const missing = (what: string, path: string) => fail("missing", `The request holds no ${what} of this id.`, path);
   if (!has.taps.has(rig.tapId)) return missing("tap", "rig.tapId");
   for (const [i, stage] of rig.stages.entries())
-    if (stage.kind === "resin" && !has.vessels.has(stage.vesselId)) return missing("vessel", `rig.stages.${i}.vesselId`);
+    if (stage.kind === "resin" && !has.vessels.has(stage.vesselId))
+      return missing("vessel", `rig.stages.${i}.vesselId`);
   for (const [i, charge] of input.charges.entries())
     if (!has.vessels.has(charge.vesselId)) return missing("vessel", `charges.${i}.vesselId`);
   for (const [i, visit] of input.visits.entries()) {
@@ -172,5 +176,8 @@ export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> 
 function trainOf(vessels: readonly VesselStanding[]): VerdictAnswer {
   if (vessels.length === 0)
     return { state: "change", reasons: [{ code: "no-charge", words: "No charge is in use: fill the vessel." }] };
-  return vessels.reduce((worst, { verdict }) => (STATES.indexOf(verdict.state) > STATES.indexOf(worst.state) ? verdict : worst), vessels[0]!.verdict);
+  return vessels.reduce(
+    (worst, { verdict }) => (STATES.indexOf(verdict.state) > STATES.indexOf(worst.state) ? verdict : worst),
+    vessels[0]!.verdict,
+  );
 }

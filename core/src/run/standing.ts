@@ -33,9 +33,11 @@ import type { Charge, Id, Tap, Vessel, WaterReport } from "../records/records";
 import { GRADE_CAPACITIES, GRADE_HEALTH, smallerSide } from "../resin/capacity";
 import { PACKING_FACTORS, storageFactor } from "../resin/storage";
 import { fail, finite, succeed, within, type Result } from "../result";
+import { slowRise, type SlowRise } from "../verdict/slow-rise";
 import { paceOf, verdict, type Verdict } from "../verdict/verdict";
 import { scaleFactor } from "../water/meter";
 import { rigLedger, type ChargeLedger, type LedgerFacts, type OutputReading, type RigLedger } from "./charge-ledger";
+import type { DoubtfulFeed } from "./feed-history";
 import { passage, time } from "./readings";
 import { compositionAtResin, type KnownComposition } from "./tap-composition";
 
@@ -108,23 +110,36 @@ export interface Standing {
   readonly front: ThreeOf<number>;
   readonly outputs: readonly OutputReading[];
   readonly groups: readonly ReadingGroup[];
+  /** Readings that rise slowly, group after group. */
+  readonly rise?: SlowRise;
   /** Whether the feed itself meets the limit. */
   readonly feedMeetsLimit: boolean;
+  /** Figures of this charge that are far from usual and wait to be confirmed or seen again. */
+  readonly heldBack: HeldBack;
+}
+
+export interface HeldBack {
+  readonly feeds: readonly DoubtfulFeed[];
+  /** Visits whose meter total is left out. */
+  readonly totals: readonly Id[];
 }
 
 export interface Leak extends ThreeOf<number> {
   readonly species: NonNullable<ProductCurve["leak"]>["species"];
   /** Whether the leaking water stays below the limit on a meter. */
   readonly isUnseen: boolean;
-  /** Load at the first leak as a share of the load at the limit. */
+  /** Load at the first leak as a share of the load at the limit, and of the capacity. */
   readonly share: number;
+  readonly throughput: number;
 }
 
 /** A standing with what its dates and its curve are drawn from. */
 export interface WorkedStanding {
   readonly standing: Standing;
   readonly belief: ChargeBelief;
+  /** What the dates are of: the mark in `leftTo`, of an aquarium the first leak. */
   readonly mark?: Mark;
+  readonly toHard: Mark;
   readonly question: LeftQuestion;
   readonly firstDay: string;
 }
@@ -196,7 +211,10 @@ const vesselLedger = (facts: VesselFacts): RigLedger =>
 
 /** What a crew's ended charges taught of its resin, and of the front in one vessel. */
 export function learn(lessons: readonly DatedLesson[], vesselId: Id): OwnerBelief {
-  return ownerBelief([...lessons].sort((a, b) => a.endedAt - b.endedAt), vesselId);
+  return ownerBelief(
+    [...lessons].sort((a, b) => a.endedAt - b.endedAt),
+    vesselId,
+  );
 }
 
 /** Weeks whose water tells which taps a rig hangs on. */
@@ -210,7 +228,8 @@ function feedToCome({ rig, now }: StandingInput, { feed }: RigLedger, { lines }:
   for (const { at, visit, litres } of lines)
     if (visit && last - at <= TAPS_OF_DAYS * MS_PER_DAY) byTap.set(visit.tapId, (byTap.get(visit.tapId) ?? 0) + litres);
   const all = [...byTap.values()].reduce((sum, litres) => sum + litres, 0);
-  const shares = all > 0 ? [...byTap].map(([tapId, litres]) => [tapId, litres / all] as const) : [[rig.tapId, 1] as const];
+  const shares =
+    all > 0 ? [...byTap].map(([tapId, litres]) => [tapId, litres / all] as const) : [[rig.tapId, 1] as const];
   const mean = (of: (tapId: Id) => number) => shares.reduce((sum, [tapId, share]) => sum + share * of(tapId), 0);
   const typical = mean((tapId) => feed.at(tapId, now));
   const sd = mean((tapId) => feed.sdAt(tapId, now));
@@ -267,7 +286,10 @@ function workOf(input: StandingInput, { water }: RigLedger, { filledAt }: Charge
     litresPerJob: rig.litresPerJob,
     ...(rig.jobsPerWeek === undefined ? {} : { jobsPerWeek: rig.jobsPerWeek }),
   });
-  const last = drawn.reduce((latest, { date }) => (date > latest ? date : latest), dateOf(Math.min(now, time(filledAt))));
+  const last = drawn.reduce(
+    (latest, { date }) => (date > latest ? date : latest),
+    dateOf(Math.min(now, time(filledAt))),
+  );
   const booked = new Map(bookings.map(({ on, litres }) => [on, litres]));
   const isLoggedToday = drawn.some(({ date }) => date === today);
   return { use, sinceLog: sinceLastLog(last, today, use, booked), firstDay: isLoggedToday ? addDays(today, 1) : today };
@@ -299,26 +321,37 @@ function standingOf(
   };
   const logged: LeftQuestion = { ...question, sinceLog: { median: 0, sd: 0 } };
   const countAlone = groups.length === 0 ? tight(belief) : chargeBelief(owner, loadSd, [], scale);
-  const promisedShare = used.meq / Math.exp(scale.logPromised + xQuantile(owner.capacity, 0.5));
-  const pace = paceOf(groups.map((group) => group.litres), use.dayWithWater, rig.litresPerJob);
+  const leak = leakOf(belief, question, composition);
+  // An aquarium is harmed by the first leak, whatever a meter shows of it.
+  const leakMark = leak && rig.use === "aquarium" ? markAtThroughput(leak.throughput, belief) : undefined;
+  const toEnd = leakMark ?? toLimit;
+  const promised = Math.exp(scale.logPromised + xQuantile(owner.capacity, 0.5));
+  const promisedShare = used.meq / (promised * (leakMark && leak ? Math.min(1, leak.share) : 1));
+  const pace = paceOf(
+    groups.map((group) => group.litres),
+    use.dayWithWater,
+    rig.litresPerJob,
+  );
   const feedMeetsLimit = limitEc25 >= feed.typical;
+  const leftAt = (of: ChargeBelief, asked: LeftQuestion, share: number) =>
+    feedMeetsLimit ? Infinity : leftQuantile(of, toEnd, asked, share);
+  const rise = slowRise(groups, hardEc25);
+  const limitReached = shareReachedBy(belief, toLimit, used.meq);
   const asks = verdict({
     marks,
     outputs: groups.map((group) => group.ec25),
-    limitReached: shareReachedBy(belief, toLimit, used.meq),
+    isRising: rise !== undefined,
+    limitReached,
     hardReached: shareReachedBy(belief, toHard, used.meq),
     capacityShare: promisedShare,
-    left: {
-      low: feedMeetsLimit ? Infinity : leftQuantile(belief, toLimit, question, 0.1),
-      lowWhenLogged: feedMeetsLimit ? Infinity : leftQuantile(belief, toLimit, logged, 0.1),
-    },
-    leftAlmostSurely: feedMeetsLimit
-      ? Infinity
-      : leftQuantile(groups.length === 0 ? tight(belief) : belief, toLimit, question, 0.03),
+    left: { low: leftAt(belief, question, 0.1), lowWhenLogged: leftAt(belief, logged, 0.1) },
+    leftAlmostSurely: leftAt(groups.length === 0 ? tight(belief) : belief, question, ALMOST_SURELY),
     pace,
   });
   const leftTo = asks.state === "change" ? "none" : asks.state === "finish" ? "hard" : "limit";
-  const mark = leftTo === "none" || feedMeetsLimit ? undefined : leftTo === "hard" ? toHard : toLimit;
+  // Three readings in a row may say what the belief does not: then it has no litres to offer.
+  const isBelieved = leftTo === "limit" || (leftTo === "hard" && limitReached >= BELIEVED);
+  const mark = !isBelieved || feedMeetsLimit ? undefined : leftTo === "hard" ? toHard : toLimit;
   const gradeCapacity = gradeCapacityOf(charge);
   const limitThroughput = Math.exp(scale.logPromised) / scale.meq;
   const capacity = rangeOf(capacityWeights(belief), gradeCapacity);
@@ -328,7 +361,6 @@ function standingOf(
     typical: throughputAt(capacity.median),
     high: throughputAt(capacity.low),
   };
-  const leak = asks.state === "change" ? undefined : leakOf(belief, question, composition);
   const shape = shapeOf(belief);
   const where: Standing = {
     charge,
@@ -350,7 +382,7 @@ function standingOf(
     leftTo,
     ...(mark ? { left: leftUntil(belief, mark, question) } : {}),
     leftByCount: leftUntil(countAlone, toLimit, question),
-    ...(leak ? { leak } : {}),
+    ...(leak && asks.state !== "change" ? { leak } : {}),
     sinceLog,
     use,
     shape: { width: shape.width, bypass: shape.tight < 0.5 ? shape.bypass : 0 },
@@ -363,10 +395,31 @@ function standingOf(
     },
     outputs,
     groups,
+    ...optional("rise", rise),
     feedMeetsLimit,
+    heldBack: heldBackOf(input, books, ledger),
   };
-  return { standing: where, belief, ...(mark ? { mark } : {}), question, firstDay };
+  const dated = leftTo === "limit" && mark ? toEnd : mark;
+  return { standing: where, belief, ...(dated ? { mark: dated } : {}), toHard, question, firstDay };
 }
+
+/** What waits to be confirmed since this charge was filled. */
+function heldBackOf({ visits, feedTests = [] }: StandingInput, books: RigLedger, { charge }: ChargeLedger): HeldBack {
+  const filled = time(charge.filledAt);
+  const recent = new Set([...visits, ...feedTests].filter(({ at }) => time(at) >= filled).map(({ id }) => id));
+  return {
+    feeds: books.doubtfulFeeds.filter(({ recordId }) => recent.has(recordId)),
+    totals: [...books.doubtfulTotals].filter((id) => recent.has(id)),
+  };
+}
+
+/** Share of the belief that "almost surely" leaves out: a planning assumption. */
+const ALMOST_SURELY = 0.03;
+/** From this share on the belief goes along with readings above the limit. */
+const BELIEVED = 0.5;
+
+const optional = <K extends string, T>(key: K, value: T | undefined) =>
+  (value === undefined ? {} : { [key]: value }) as { readonly [key in K]?: T };
 
 /** A first leak this close before the limit shows on the meter. */
 const SEEN_FROM = 0.95;
@@ -381,7 +434,7 @@ function leakOf(
   const { throughput, species } = curve.leak;
   const share = throughput / (Math.exp(belief.scale.logPromised) / belief.scale.meq);
   const left = leftUntil(belief, markAtThroughput(throughput, belief), question);
-  return { ...left, species, isUnseen: share < SEEN_FROM, share };
+  return { ...left, species, isUnseen: share < SEEN_FROM, share, throughput };
 }
 
 /** Seeded, so that the same facts give the same dates. */
@@ -391,7 +444,10 @@ const PACE_SD = 0.3;
 const DAY_SHARE = 0.5;
 
 /** Days from the first day to come on which the mark falls, one a simulated future, ascending. */
-export function standingDays({ standing: where, belief, mark, question, firstDay }: WorkedStanding, bookings: readonly Booking[] = []): Result<Int32Array> {
+export function standingDays(
+  { standing: where, belief, mark, question, firstDay }: WorkedStanding,
+  bookings: readonly Booking[] = [],
+): Result<Int32Array> {
   if (!mark) return fail("no-mark", "There is no mark to come, so there is no date.");
   const { use } = where;
   const uses = (mean: number) => ({ mean, sd: DAY_SHARE * mean });
@@ -428,10 +484,16 @@ export interface ExpectedOutput {
 
 const BAND_POINTS = 60;
 const BAND_DRAWS = 400;
+/** Drawn a little beyond the late hard mark. */
+const BAND_MARGIN = 1.04;
 
 /** Output over litres as the belief has it: the middle and the 10 and 90 % points of many drawn charges. */
-export function expectedOutputs({ standing: where, belief }: WorkedStanding, untilLitres: number): readonly ExpectedOutput[] {
+export function expectedOutputs(
+  { standing: where, belief, toHard, question }: WorkedStanding,
+  until?: number,
+): readonly ExpectedOutput[] {
   const { used, feed } = where;
+  const untilLitres = until ?? BAND_MARGIN * Math.max(used.litres + leftQuantile(belief, toHard, question, 0.9), 1);
   const loadSoFar = used.litres > 0 ? used.meq / used.litres : feed.typical / 100;
   const draws = Array.from({ length: BAND_DRAWS }, (_, i) => chargeAt(belief, (i + 0.5) / BAND_DRAWS));
   return Array.from({ length: BAND_POINTS + 1 }, (_, i) => {

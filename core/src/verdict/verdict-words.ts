@@ -1,3 +1,4 @@
+import type { ThreeOf } from "../life/life-range";
 import type { Rig, Vessel } from "../records/records";
 import type { Standing } from "../run/standing";
 import { onScale, scaleFactor, type Scale } from "../water/meter";
@@ -34,7 +35,11 @@ class OnTheMeter {
   readonly scale: Scale;
   readonly output: string;
 
-  constructor(where: Standing, private readonly vessel: Vessel, wording: Wording) {
+  constructor(
+    where: Standing,
+    private readonly vessel: Vessel,
+    wording: Wording,
+  ) {
     const last = where.outputs[where.outputs.length - 1];
     const group = where.groups[where.groups.length - 1];
     this.scale = last?.scale ?? vessel.marks.scale;
@@ -57,7 +62,10 @@ class OnTheMeter {
 /** What a standing leaves, in words: to which mark, and nothing where nothing is to be said. */
 export function leftWords(where: Standing, { vessel }: { readonly vessel: Vessel }, wording: Wording): string {
   if (where.feedMeetsLimit) return "The feed itself meets your limit, so there is nothing to count down.";
-  if (!where.left) return "";
+  if (!where.left)
+    return where.leftTo === "hard"
+      ? "By the count it should hold longer: look at the bypass, the seal and the feed."
+      : "";
   const range = wording.litresRange(where.left.low, where.left.high);
   const { marks } = vessel;
   const unit = wording.scaleUnit(marks.scale);
@@ -66,18 +74,58 @@ export function leftWords(where: Standing, { vessel }: { readonly vessel: Vessel
     : `${range} left to your limit of ${tidy(marks.limit)} ${unit}.`;
 }
 
+/** The number to show large: of an aquarium the first leak, where its composition is known. */
+export interface Headline {
+  readonly litres: ThreeOf<number>;
+  /** @example "left", "to 20", "to the first leak" */
+  readonly to: string;
+}
+
+/** What a rig has left, for its column; nothing where no litres are to be shown. */
+export function headlineOf(
+  where: Standing,
+  { rig, vessel }: { readonly rig: Rig; readonly vessel: Vessel },
+): Headline | undefined {
+  const { left, leftTo, leak } = where;
+  if (!left) return undefined;
+  if (leftTo === "hard")
+    return rig.use === "aquarium" ? undefined : { litres: left, to: `to ${tidy(vessel.marks.hard)}` };
+  return leak && rig.use === "aquarium" ? { litres: leak, to: "to the first leak" } : { litres: left, to: "left" };
+}
+
+/** Litres in the rig's own work. @example workWords(560, { jobName: "house", litresPerJob: 40, flow: 3 }) // "about 14 houses" */
+export function workWords(
+  litres: number,
+  { jobName, litresPerJob, flow }: Pick<Rig, "jobName" | "litresPerJob" | "flow">,
+): string {
+  const jobs = litres / litresPerJob;
+  if (jobs >= 1.5) return `about ${Math.round(jobs).toLocaleString("en")} ${jobName}s`;
+  if (jobs >= 0.75) return `about one ${jobName}`;
+  const minutes = litres / flow;
+  if (minutes < 1) return litres > 0 ? "less than a minute at your flow" : "";
+  return minutes < 1.5 ? "about a minute at your flow" : `about ${Math.round(minutes)} minutes at your flow`;
+}
+
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const days = (count: number) => (count === 1 ? "yesterday" : `${count} days ago`);
 
 /** What the silence since the last log may hide; empty after a day that was logged. */
 export function silenceWords({ sinceLog, use }: Standing, wording: Wording): string {
   if (sinceLog.days < 2 || sinceLog.litres <= 0) return "";
-  const since = use.dayWithWater === undefined ? `Filled ${days(sinceLog.days)}, nothing logged` : `Last logged ${days(sinceLog.days)}`;
+  const since =
+    use.dayWithWater === undefined
+      ? `Filled ${days(sinceLog.days)}, nothing logged`
+      : `Last logged ${days(sinceLog.days)}`;
   return `${since}; about ${wording.litres(sinceLog.litres)} may have gone since.`;
 }
 
 /** One reason in words that say what to do. */
-export function reasonWords(reason: Reason, where: Standing, facts: { readonly rig: Rig; readonly vessel: Vessel }, wording: Wording): string {
+export function reasonWords(
+  reason: Reason,
+  where: Standing,
+  facts: { readonly rig: Rig; readonly vessel: Vessel },
+  wording: Wording,
+): string {
   const { rig, vessel } = facts;
   const on = new OnTheMeter(where, vessel, wording);
   const isAquarium = rig.use === "aquarium";
@@ -93,7 +141,7 @@ export function reasonWords(reason: Reason, where: Standing, facts: { readonly r
         ? `Out ${on.output}, your limit is ${on.mark("limit")}: what leaks now harms unseen. Change before you fill on.`
         : `Out ${on.output}, your limit is ${on.mark("limit")}. ${left} Finish today and rinse longer.`;
     case "odd-reading":
-      return `Out ${on.output}, ${on.isAboveHard ? `above your hard mark of ${on.mark("hard")}. Don’t use this water` : `your limit is ${on.mark("limit")}`}, but by the count and the readings before it is too early. Let it run a minute and read again; look at the bypass and the probe.`;
+      return `Out ${on.output}, ${on.isAboveHard ? `above your hard mark of ${on.mark("hard")}. Don’t use this water` : `your limit is ${on.mark("limit")}`}${where.rise ? "" : ", but by the count and the readings before it is too early"}. Let it run a minute and read again; look at the bypass and the probe.`;
     case "above-watch":
       return `Out ${on.output}: above your watch mark of ${on.mark("watch")}, the limit is ${on.mark("limit")}. ${left}`;
     case "capacity-used":
@@ -108,7 +156,8 @@ export function reasonWords(reason: Reason, where: Standing, facts: { readonly r
 /** Why a fine verdict is fine. */
 function fineWords(where: Standing, facts: { readonly rig: Rig; readonly vessel: Vessel }, wording: Wording): string {
   const left = leftWords(where, facts, wording);
-  if (where.outputs.length === 0) return `No output reading of this charge yet. By the count ${left.charAt(0).toLowerCase()}${left.slice(1)}`;
+  if (where.outputs.length === 0)
+    return `No output reading of this charge yet. By the count ${left.charAt(0).toLowerCase()}${left.slice(1)}`;
   const on = new OnTheMeter(where, facts.vessel, wording);
   return `Out ${on.output}, below your watch mark of ${on.mark("watch")}. ${left}`;
 }
@@ -117,6 +166,24 @@ function fineWords(where: Standing, facts: { readonly rig: Rig; readonly vessel:
 export function bypassWords({ shape, outputs }: Standing): string {
   if (shape.bypass < 0.002 || outputs.length === 0) return "";
   return `About ${tidy(Number((100 * shape.bypass).toPrecision(2)))} % of the feed goes round the beads since the refill: look at the seal, the riser and the valve.`;
+}
+
+/** What is left out of the count until somebody confirms it. */
+export function heldBackWords({ heldBack }: Standing, { marks }: Vessel, wording: Wording): string {
+  const feed = heldBack.feeds[heldBack.feeds.length - 1];
+  if (feed) {
+    const on = (ec25: number) => tidy(onScale(ec25, marks.scale));
+    return `A feed of ${on(feed.ec25)} is far from the usual ${on(feed.usual)} ${wording.scaleUnit(marks.scale)} at the resin: it doesn’t count until you confirm it or read it again.`;
+  }
+  return heldBack.totals.length > 0
+    ? "A meter total is far above the last one: its water doesn’t count until you confirm it, or the next total bears it out."
+    : "";
+}
+
+/** A rise over several visits is no front of usual width; said with what the readings' own trend gives. */
+export function riseWords({ rise, verdict }: Standing, { marks }: Vessel, wording: Wording): string {
+  if (!rise || verdict.state === "change") return "";
+  return `It rises slowly: a wide front, or water that goes round the beads. As it rises, ${tidy(marks.hard)} ${wording.scaleUnit(marks.scale)} comes in about ${wording.litres(rise.litresToHard)}.`;
 }
 
 export interface VerdictWords {
@@ -131,13 +198,18 @@ export interface VerdictWords {
  * A verdict in the trade's words.
  * @example verdictWords(where, facts, wording).title // "Fine"
  */
-export function verdictWords(where: Standing, facts: { readonly rig: Rig; readonly vessel: Vessel }, wording: Wording): VerdictWords {
+export function verdictWords(
+  where: Standing,
+  facts: { readonly rig: Rig; readonly vessel: Vessel },
+  wording: Wording,
+): VerdictWords {
   const [first, ...others] = where.verdict.reasons;
   const rest = others.filter((reason) => reason !== "nearly-used" || first !== "above-watch");
   const more = [
     ...rest.map((reason) => reasonWords(reason, where, facts, wording)),
     ...(where.verdict.reasons.includes("not-logged") ? [] : [silenceWords(where, wording)]),
-    bypassWords(where),
+    where.rise ? riseWords(where, facts.vessel, wording) : bypassWords(where),
+    heldBackWords(where, facts.vessel, wording),
   ].filter((sentence) => sentence !== "");
   return {
     title: verdictTitle(where, facts.rig),

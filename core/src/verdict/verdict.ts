@@ -25,6 +25,8 @@ export interface VerdictInput {
   readonly marks: Marks;
   /** Output of each group of readings of this charge, µS/cm, oldest first. */
   readonly outputs: readonly number[];
+  /** Whether the readings have risen steadily, visit after visit. */
+  readonly isRising: boolean;
   /** Share of the belief whose limit, and whose hard mark, lies at or below the load used. */
   readonly limitReached: number;
   readonly hardReached: number;
@@ -53,13 +55,14 @@ const isInARow = (outputs: readonly number[], mark: number) =>
  * @example verdict({ marks: MARKS["glass-10"], outputs: [0, 14, 24], limitReached: 0.97, ...rest }).state // finish
  */
 export function verdict(input: VerdictInput): Verdict {
-  const { marks, outputs, limitReached, hardReached, capacityShare, left, leftAlmostSurely, pace } = input;
+  const { marks, outputs, isRising, limitReached, hardReached, capacityShare, left, leftAlmostSurely, pace } = input;
   const mark = (value: number) => value / scaleFactor(marks.scale);
   const [watch, limit, hard] = [mark(marks.watch), mark(marks.limit), mark(marks.hard)];
   const output = outputs[outputs.length - 1] ?? 0;
   if (output >= hard && (hardReached >= CONVINCED || isInARow(outputs, hard)))
     return { state: "change", reasons: ["above-hard"] };
-  if (output >= limit && (limitReached >= CONVINCED || isInARow(outputs, limit)))
+  const isSteady = isRising && outputs[outputs.length - 2]! >= watch;
+  if (output >= limit && (limitReached >= CONVINCED || isInARow(outputs, limit) || isSteady))
     return { state: "finish", reasons: ["above-limit"] };
   const asks: Partial<Record<Reason, boolean>> = {
     "odd-reading": output >= limit,
@@ -86,6 +89,7 @@ const PUT_OFF = 1.5;
  */
 export function paceOf(litres: readonly number[], dayWithWater: number | undefined, litresPerJob: number): number {
   const steps = litres.map((at, i) => at - (litres[i - 1] ?? 0)).slice(-PACE_OF);
-  const usual = steps.length > 0 ? steps.reduce((sum, step) => sum + step, 0) / steps.length : (dayWithWater ?? litresPerJob);
+  const usual =
+    steps.length > 0 ? steps.reduce((sum, step) => sum + step, 0) / steps.length : (dayWithWater ?? litresPerJob);
   return Math.max(PUT_OFF * usual, litresPerJob);
 }

@@ -4,6 +4,7 @@ import { ENTITIES } from "./entities";
 import { FirstRecords1795000000001 } from "./migrations/0001-first-records";
 import { KnowTheWater1795400000002 } from "./migrations/0002-know-the-water";
 import { SizeIt1795600000003 } from "./migrations/0003-size-it";
+import { TrueRack1795700000004 } from "./migrations/0004-true-rack";
 
 export interface DatabaseAddress {
   readonly port: number;
@@ -13,7 +14,7 @@ export interface DatabaseAddress {
 }
 
 /** Named one by one: a pattern of file names matches nothing in a bundle. */
-const MIGRATIONS = [FirstRecords1795000000001, KnowTheWater1795400000002, SizeIt1795600000003];
+const MIGRATIONS = [FirstRecords1795000000001, KnowTheWater1795400000002, SizeIt1795600000003, TrueRack1795700000004];
 
 /** Milliseconds: of a statement, and of waiting for a row that another write holds; then the database gives up. */
 const LONGEST_STATEMENT = 8_000;

@@ -76,6 +76,7 @@ export const TABLES: Readonly<Record<RecordKind, EntitySchema<Row>>> = {
     stages: plain("jsonb"),
     jobName: named("job_name", plain("text")),
     litresPerJob: named("litres_per_job", number),
+    jobsPerWeek: named("jobs_per_week", number),
     meterRollsOverAt: named("meter_rolls_over_at", number),
   }),
   charges: table("charge", {
@@ -103,6 +104,7 @@ export const TABLES: Readonly<Record<RecordKind, EntitySchema<Row>>> = {
     scale: plain("jsonb"),
     value: number,
     temperature: number,
+    confirmed: plain("boolean"),
     note: plain("text"),
   }),
   "water-reports": table("water_report", {
@@ -160,6 +162,7 @@ export interface ReadingRow {
   scale: unknown;
   value: number;
   temperature: number | null;
+  confirmed: boolean | null;
 }
 
 export const READINGS = new EntitySchema<ReadingRow>({
@@ -174,6 +177,7 @@ export const READINGS = new EntitySchema<ReadingRow>({
     scale: plain("jsonb"),
     value: { type: "double precision" },
     temperature: number,
+    confirmed: plain("boolean"),
   },
 });
 

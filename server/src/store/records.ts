@@ -59,8 +59,8 @@ function fromRow(kind: RecordKind, row: Row, readings: readonly ReadingRow[] | u
   };
 }
 
-const readingFromRow = ({ id, point, meterId, scale, value, temperature }: ReadingRow) =>
-  present(Object.entries({ id, point, meterId, scale, value, temperature }));
+const readingFromRow = ({ id, point, meterId, scale, value, temperature, confirmed }: ReadingRow) =>
+  present(Object.entries({ id, point, meterId, scale, value, temperature, confirmed }));
 
 /** JSON as it will come back: no undefined, no prototype. */
 const plainJson = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
@@ -155,7 +155,7 @@ export class Records {
 
   private async writeReadings(visitId: string, readings: readonly ReadingRecord[]): Promise<void> {
     await this.manager.delete(READINGS, { crewId: this.crewId, visitId });
-    const rows = readings.map(({ id, point, meterId, scale, value, temperature }, position) => ({
+    const rows = readings.map(({ id, point, meterId, scale, value, temperature, confirmed }, position) => ({
       crewId: this.crewId,
       id,
       visitId,
@@ -165,6 +165,7 @@ export class Records {
       scale: scale ?? null,
       value,
       temperature: temperature ?? null,
+      confirmed: confirmed ?? null,
     }));
     if (rows.length > 0) await this.manager.insert(READINGS, rows as never);
   }
