@@ -76,6 +76,7 @@ export * from "./run/tap-composition";
 export * from "./run/standing";
 export * from "./run/rig-standing";
 export * from "./verdict/verdict";
+export * from "./verdict/slow-rise";
 export * from "./verdict/verdict-words";
 export * from "./explain/explanation";
 export * from "./explain/explain-life";

@@ -24,7 +24,6 @@ import {
   tapRange,
   recordedEc25,
   unwrap,
-  visibleShare,
   waterOfReport,
   withCarbonDioxide,
   type Observations,
@@ -325,11 +324,6 @@ describe("the ions of a water, for the column", () => {
     const aerated = withCarbonDioxide(water, 0.02);
     expect(water.feed.hco3 - aerated.feed.hco3).toBeCloseTo(water.co2 - 0.02, 9);
     expect(aerated.feed.ca).toBe(water.feed.ca);
-  });
-
-  test("the visible share falls as the unseen grows", () => {
-    expect(visibleShare(300, { co2: 0, silica: 0 })).toBe(1);
-    expect(visibleShare(300, { co2: 0.5, silica: 0.1 })).toBeCloseTo(3 / 3.6, 9);
   });
 });
 

@@ -3,24 +3,7 @@ import { leastSquares3 } from "../src/numerics/least-squares";
 import { logNormalCdf } from "../src/numerics/normal";
 import { nearestRank, NORMAL_90, RANGE_10_90_IN_SD, weightedQuantile } from "../src/numerics/quantile";
 import { risingRoot } from "../src/numerics/root";
-import {
-  capacityGrid,
-  capacityOf,
-  capacityRange,
-  finite,
-  frontBelief,
-  learnWidths,
-  MARKS,
-  meanBreakthrough,
-  flowPaths,
-  priorWidths,
-  throughputsAt,
-  within,
-  fail,
-  succeed,
-  unwrap,
-  type FrontReading,
-} from "../src/index";
+import { finite, roundedOutward, within, fail, succeed, unwrap } from "../src/index";
 
 describe("roots", () => {
   test("of rising functions are found wherever they lie", () => {
@@ -72,6 +55,32 @@ describe("quantiles", () => {
   });
 });
 
+describe("a range rounded outward", () => {
+  test("goes to a step of 1, 2 or 5 at or below a tenth of its width", () => {
+    const ends = (low: number, high: number) => Object.values(roundedOutward(low, high));
+    expect(ends(24.1, 57.3)).toEqual([24, 58]);
+    expect(ends(0, 107.4)).toEqual([0, 110]);
+    expect(ends(1183.5, 2722)).toEqual([1100, 2800]);
+    expect(ends(0.31, 0.62)).toEqual([0.3, 0.62]);
+    expect(ends(7, 7)).toEqual([7, 7]);
+    expect(ends(20, 40)).toEqual([20, 40]);
+  });
+  test("never claims more than it was given, nor much less", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 1e5, noNaN: true }),
+        fc.double({ min: 0.01, max: 1e5, noNaN: true }),
+        (from, width) => {
+          const { low, high } = roundedOutward(from, from + width);
+          expect(low).toBeLessThanOrEqual(from + 1e-6 * width);
+          expect(high).toBeGreaterThanOrEqual(from + width - 1e-6 * width);
+          expect(high - low).toBeLessThanOrEqual(1.2 * width + 1e-6);
+        },
+      ),
+    );
+  });
+});
+
 describe("results", () => {
   test("keep the way to the field as they come out", () => {
     const inner = fail("out-of-range", "No.", "volume");
@@ -88,67 +97,6 @@ describe("results", () => {
   });
   test("unwrapped throw their sentence", () => {
     expect(() => unwrap(fail("odd", "Close the bypass."))).toThrow("Close the bypass.");
-  });
-});
-
-describe("what the readings say of the front", () => {
-  const transferUnits = 30;
-  const feedEc25 = 320;
-  const truth = { capacity: 0.5, width: 0.1 };
-  const grid = capacityGrid(0.56, []);
-  const readingAt = (used: number, width = truth.width): FrontReading => ({
-    used,
-    ec25: feedEc25 * meanBreakthrough(used / truth.capacity, transferUnits, flowPaths(width)),
-    feedEc25,
-    sd: 2,
-  });
-  const fullFront = (width = truth.width) =>
-    [0.2, 0.3, 0.36, 0.4, 0.42, 0.44, 0.46, 0.48].map((used) => readingAt(used, width));
-  const ask = (readings: readonly FrontReading[]) => ({
-    grid,
-    widths: priorWidths(),
-    readings,
-    transferUnits,
-    floor: 0,
-  });
-
-  test("finds the capacity that made them", () => {
-    const { low, median, high } = capacityRange(capacityOf(frontBelief(ask(fullFront()))));
-    expect(median).toBeGreaterThan(0.46);
-    expect(median).toBeLessThan(0.54);
-    expect(high / low).toBeLessThan(1.15);
-  });
-  test("learns a wide front from a wide one and a sharp one from a sharp one", () => {
-    const meanWidth = (width: number) => {
-      const learnt = learnWidths(ask(fullFront(width)));
-      return learnt.width.reduce((sum, each, i) => sum + each * learnt.weight[i]!, 0);
-    };
-    expect(meanWidth(0.15)).toBeGreaterThan(1.5 * meanWidth(0.03));
-  });
-  test("weights are shares of one belief", () => {
-    const { weight } = frontBelief(ask(fullFront()));
-    const total = weight.reduce((sum, row) => sum + row.reduce((inner, each) => inner + each, 0), 0);
-    expect(total).toBeCloseTo(1, 9);
-    expect(priorWidths().weight.reduce((sum, each) => sum + each, 0)).toBeCloseTo(1, 12);
-  });
-  test("no reading leaves the count as it was", () => {
-    const [before, after] = [capacityRange(grid), capacityRange(capacityOf(frontBelief(ask([]))))];
-    expect(after.median).toBeCloseTo(before.median, 6);
-    expect(after.low).toBeCloseTo(before.low, 6);
-  });
-  test("one stray reading among clean ones hardly counts", () => {
-    const cleanReadings = [0.1, 0.15, 0.2, 0.22].map((used) => ({ ...readingAt(used), ec25: 0 }));
-    const stray: FrontReading = { used: 0.23, ec25: 40, feedEc25, sd: 2 };
-    const [without, withStray] = [cleanReadings, [...cleanReadings, stray]].map(
-      (readings) => capacityRange(capacityOf(frontBelief(ask(readings)))).median,
-    );
-    expect(withStray!).toBeGreaterThan(0.85 * without!);
-  });
-  test("a mark is reached later on a sharp front than on a wide one", () => {
-    const limit = MARKS["glass-10"].limit * 2;
-    const throughputs = throughputsAt(limit, feedEc25, 0, transferUnits, priorWidths());
-    expect([...throughputs]).toEqual([...throughputs].sort((a, b) => b - a));
-    expect(throughputsAt(limit, 10, 0, transferUnits, priorWidths())[0]).toBeCloseTo(1 + 1 / transferUnits, 9);
   });
 });
 

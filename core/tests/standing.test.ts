@@ -1,245 +1,616 @@
 import {
-  explainLeakLeft,
+  addDays,
+  bypassWords,
+  expectedUse,
+  explainLeak,
   explainLeft,
-  leakLeft,
-  lessons,
+  headlineOf,
+  learn,
+  lessonsOf,
   MARKS,
+  paceOf,
+  rigStanding,
+  sinceLastLog,
+  slowRise,
   standing,
-  unseenBehindMembrane,
+  standingDates,
   unwrap,
   verdict,
+  verdictWords,
+  workStanding,
+  workWords,
   type Charge,
-  type Meter,
-  type Rig,
+  type ReadingGroup,
   type Standing,
-  type StandingInput,
-  type Tap,
   type VerdictInput,
-  type Vessel,
   type Visit,
+  type WaterReport,
+  type Wording,
 } from "../src/index";
-import { evaluateExplanation } from "./evaluate-formula";
 import { expectTrue } from "./explained";
+import {
+  chargeOf,
+  clean,
+  DAY,
+  factsOf,
+  iso,
+  rigOf,
+  standingOf,
+  START,
+  vesselOf,
+  visitsOf,
+  weekdays,
+  workOf,
+  type Told,
+} from "./told";
 
-const DAY = 86_400_000;
-const START = Date.UTC(2027, 2, 1, 8);
-const iso = (milliseconds: number) => new Date(milliseconds).toISOString();
-
-const vessel: Vessel = {
-  id: "vessel",
-  name: "Bottle",
-  kind: "inner-seal-bottle",
-  grossVolume: 14,
-  diameter: 180,
-  fillFraction: 0.85,
-  marks: MARKS["glass-10"],
+const wording: Wording = {
+  litres: (litres) => `${Math.round(litres)} L`,
+  litresRange: (low, high) => `${Math.round(low)} to ${Math.round(high)} L`,
+  scaleUnit: (scale) => `ppm ${scale}`,
 };
-const rig: Rig = {
-  id: "rig",
-  name: "Bay",
-  use: "glass",
-  tapId: "tap",
-  flow: 3.2,
-  stages: [{ kind: "resin", vesselId: "vessel" }],
-  jobName: "car",
-  litresPerJob: 40,
+const factsOfRig = (told: Told) => ({ rig: rigOf(told), vessel: vesselOf(told) });
+const wordsOf = (told: Told) => verdictWords(standingOf(told), factsOfRig(told), wording);
+const left = ({ left: litres }: Standing) => {
+  if (!litres) throw new Error("No litres are shown.");
+  return [litres.low, litres.typical, litres.high].map(Math.round);
 };
-const tap: Tap = { id: "tap", siteId: "site", name: "Tap", low: 150, typical: 160, high: 175, scale: "nacl" };
-const meter: Meter = { id: "meter", name: "Pocket", scale: "nacl", compensated: true };
-const charge: Charge = {
-  id: "charge",
-  vesselId: "vessel",
-  rigId: "rig",
-  grade: "virgin",
-  resinLitres: 11.5,
-  packing: "settled",
-  filledAt: iso(START - DAY),
-  startTotal: 0,
+const datesOf = (told: Told) => unwrap(standingDates(workOf(told)));
+const AQUARIUM: Partial<Told> = {
+  use: "aquarium",
+  marks: MARKS["aquarium-1"],
+  resin: 2,
+  diameter: 100,
+  flow: 1,
+  litresPerJob: 60,
+  litres: 60,
+  feed: 0,
+  stages: [{ kind: "membrane", rejection: 0.95 }],
 };
-
-interface Told {
-  readonly outputs: readonly number[];
-  readonly litresADay?: number;
-  readonly before?: readonly Charge[];
-  readonly tap?: Tap;
-  readonly feed?: number;
-}
-
-function facts({ outputs, litresADay = 100, before = [], tap: stated = tap, feed = 160 }: Told): StandingInput {
-  const visits: Visit[] = outputs.map((value, i) => ({
-    id: `v${i}`,
-    rigId: "rig",
-    tapId: "tap",
-    at: iso(START + i * DAY),
-    water: { by: "total", total: (i + 1) * litresADay },
-    readings: [
-      { id: `o${i}`, point: "output", value, meterId: "meter" },
-      ...(feed > 0 ? [{ id: `f${i}`, point: "feed" as const, value: feed, meterId: "meter" }] : []),
-    ],
-  }));
-  const now = START + outputs.length * DAY;
-  return {
-    rig,
-    vessel,
-    taps: new Map([["tap", stated]]),
-    meters: new Map([["meter", meter]]),
-    visits,
-    charges: [...before, charge],
-    now,
-    today: iso(now).slice(0, 10),
-    dateOf: (at) => iso(at).slice(0, 10),
-  };
-}
-
-const where = (told: Told): Standing => unwrap(standing(facts(told)));
-const clean = (count: number) => Array<number>(count).fill(0);
 
 describe("where a charge stands", () => {
-  test("a fresh charge has its whole life before it, as a range", () => {
-    const { left, leftTo, throughput } = where({ outputs: [0] });
-    expect(leftTo).toBe("limit");
-    expect(left.low < left.typical && left.typical < left.high).toBe(true);
-    expect(throughput.typical).toBeLessThan(0.1);
-  });
   test("what was put on it is gone from what is left", () => {
-    const [early, later] = [where({ outputs: clean(3) }), where({ outputs: clean(9) })];
-    expect(later.left.typical).toBeLessThan(early.left.typical - 400);
-    expect(later.front.typical).toBeGreaterThan(early.front.typical);
+    expect(left(standingOf({ outputs: clean(3) }))).toEqual([960, 1548, 2409]);
+    expect(left(standingOf({ outputs: clean(9) }))).toEqual([394, 959, 1811]);
+    expect(standingOf({ outputs: clean(9) }).front.typical).toBeGreaterThan(
+      standingOf({ outputs: clean(3) }).front.typical,
+    );
   });
-  test("clean readings late in the charge say that the resin holds at least this much", () => {
-    expect(where({ outputs: clean(19) }).capacity.low).toBeGreaterThan(where({ outputs: clean(3) }).capacity.low);
-  });
-  test("one odd reading moves it little, two rising ones much", () => {
-    const [none, one, two] = [
-      where({ outputs: clean(10) }),
-      where({ outputs: [...clean(9), 14] }),
-      where({ outputs: [...clean(8), 8, 15] }),
-    ];
-    expect(one.capacity.median).toBeGreaterThan(0.85 * none.capacity.median);
-    expect(two.capacity.median).toBeLessThan(0.85 * none.capacity.median);
-  });
-  test("the range narrows once readings rise on the front", () => {
-    const width = ({ left }: Standing) => left.high - left.low;
-    expect(width(where({ outputs: [...clean(15), 2, 5, 9] }))).toBeLessThan(0.4 * width(where({ outputs: clean(12) })));
-  });
-  test("above the limit the litres run to the hard mark", () => {
-    const { leftTo, left, leftToHard } = where({ outputs: [...clean(15), 3, 12] });
-    expect(leftTo).toBe("hard");
-    expect(left).toEqual(leftToHard);
-    expect(left.typical).toBeLessThan(120);
-  });
-  test("past charges teach what this resin holds", () => {
-    const past = (i: number): Charge => ({
-      ...charge,
-      id: `past${i}`,
-      startTotal: 0,
-      filledAt: iso(START - (40 - 10 * i) * DAY),
-      ended: { at: iso(START - (32 - 10 * i) * DAY), why: "limit" },
-    });
-    const told = facts({ outputs: [0] });
-    const before = [past(0), past(1)];
-    const visits: Visit[] = before.map((each, i) => ({
-      id: `p${i}`,
-      rigId: "rig",
-      tapId: "tap",
-      at: iso(Date.parse(each.filledAt) + DAY),
-      water: { by: "total", total: 1100 },
-      readings: [{ id: `pf${i}`, point: "feed", value: 160, meterId: "meter" }],
-    }));
-    const input = { ...told, charges: [...before, { ...charge, startTotal: 0 }], visits: [...visits, ...told.visits] };
-    const learnt = unwrap(lessons(input));
-    expect(learnt.ended).toHaveLength(2);
-    expect(unwrap(standing(input, learnt)).capacity.median).toBeLessThan(0.42);
-    expect(unwrap(standing(input))).toEqual(unwrap(standing(input, learnt)));
-  });
-  test("a wider feed range widens the litres left, and an unread feed the front", () => {
-    const wide = { ...tap, low: 100, high: 260 };
-    const [narrow, broad] = [where({ outputs: clean(6), feed: 0 }), where({ outputs: clean(6), feed: 0, tap: wide })];
-    expect(broad.left.high - broad.left.low).toBeGreaterThan(narrow.left.high - narrow.left.low);
-    expect(broad.front.high - broad.front.low).toBeGreaterThan(narrow.front.high - narrow.front.low);
-  });
+  test("clean readings late in the charge say that the resin holds at least this much", () =>
+    expect(standingOf({ outputs: clean(19) }).capacity.low).toBeGreaterThan(
+      1.2 * standingOf({ outputs: clean(3) }).capacity.low,
+    ));
   test("an empty vessel has no standing but a sentence", () => {
-    const none = standing({ ...facts({ outputs: [0] }), charges: [] });
+    const none = standing({ ...factsOf({ outputs: [0] }), charges: [] });
     expect(none.ok ? "" : none.fault.message).toMatch(/no charge/);
   });
-  test("the litres left explain themselves", () => {
-    for (const outputs of [[0], clean(9), [...clean(15), 3, 12]]) {
-      const explanation = explainLeft(where({ outputs }));
-      expect(evaluateExplanation(explanation)).toBeCloseTo(explanation.value, 6);
+  test("a feed that meets the limit leaves nothing to count, and says so", () => {
+    const told: Told = { outputs: clean(3), feed: 8, tap: { low: 7, typical: 8, high: 9 } };
+    const where = standingOf(told);
+    expect([where.left, where.feedMeetsLimit, where.verdict.state]).toEqual([undefined, true, "fine"]);
+    expect(wordsOf(told).reason).toContain("The feed itself meets your limit");
+  });
+});
+
+describe("nine dips of one probe are one reading", () => {
+  test("and so leave what one leaves", () => {
+    const nine = standingOf({ outputs: [...clean(5), Array<number>(9).fill(14)] });
+    expect(left(nine)).toEqual(left(standingOf({ outputs: [...clean(5), 14] })));
+    expect(left(nine)[1]).toBeGreaterThan(1200);
+    expect(nine.groups).toHaveLength(6);
+  });
+});
+
+describe("the first week", () => {
+  test("a weekday not yet seen is not a day of rest", () => {
+    const { early, likely, late } = datesOf({ outputs: clean(2) });
+    expect([early, likely, late]).toEqual(["2027-03-15", "2027-03-24", "2027-04-09"]);
+  });
+  test("jobs a week stated for the rig give a date before the first log", () => {
+    expect(datesOf({ outputs: [], jobsPerWeek: 12.5 }).likely).toBe("2027-03-25");
+    expect(datesOf({ outputs: [], jobsPerWeek: 25 }).likely < "2027-03-20").toBe(true);
+  });
+  test("water by weekday is drawn towards the usual work-day until it is known", () => {
+    const monday = { date: "2027-03-01", litres: 100 };
+    const use = expectedUse([monday], { litresPerJob: 40 });
+    expect(use.weekdays.map((litres) => Number(litres.toFixed(2)))).toEqual([100, 100, 100, 100, 100, 30, 10]);
+    const week = [0, 1, 2, 3].map((day) => ({ date: addDays("2027-03-01", day), litres: day === 2 ? 0 : 100 }));
+    // Three days with water and a Wednesday without: a work-day is 300 L over 4 days.
+    const [mon, , wed, , fri] = expectedUse(week, { litresPerJob: 40 }).weekdays;
+    expect([mon, wed, fri].map((litres) => Number(litres!.toFixed(2)))).toEqual([83.33, 50, 75]);
+  });
+  test("stated work counts like a week of log", () => {
+    const use = expectedUse([{ date: "2027-03-01", litres: 100 }], { litresPerJob: 40, jobsPerWeek: 27 });
+    // (100 + 27 × 40) / (1 + 5.4) a work-day
+    expect(use.weekdays[1]).toBeCloseTo(1180 / 6.4, 9);
+    expect(expectedUse([], { litresPerJob: 40, jobsPerWeek: 27 }).weekdays[0]).toBeCloseTo(200, 9);
+    expect(expectedUse([], { litresPerJob: 40 }).weekdays[6]).toBeCloseTo(4, 9);
+  });
+  test("a season ago is another season", () => {
+    const old = Array.from({ length: 60 }, (_, i) => ({ date: addDays("2026-08-03", i), litres: 500 }));
+    const now = Array.from({ length: 84 }, (_, i) => ({ date: addDays("2026-12-01", i), litres: 100 }));
+    expect(expectedUse([...old, ...now], { litresPerJob: 40 }).weekdays[2]).toBeCloseTo(100, 9);
+  });
+});
+
+describe("silence is not rest", () => {
+  test("the litres go down, the date stays, and the words say how old the log is", () => {
+    const [fresh, silent] = [standingOf({ outputs: clean(9) }), standingOf({ outputs: clean(9), silence: 9 })];
+    expect(silent.sinceLog.days).toBe(9);
+    expect(silent.sinceLog.litres).toBeCloseTo(611, 0);
+    expect(left(silent)[1]).toBeCloseTo(left(fresh)[1]! - 600, -1);
+    expect(datesOf({ outputs: clean(9) }).likely).toBe("2027-03-25");
+    expect(datesOf({ outputs: clean(9), silence: 9 }).likely).toBe("2027-03-25");
+    expect(silent.verdict).toEqual({ state: "watch", reasons: ["not-logged", "nearly-used"] });
+    expect(wordsOf({ outputs: clean(9), silence: 9 }).reason).toBe(
+      "Last logged 9 days ago; about 611 L may have gone since. The limit may be passed: log a reading.",
+    );
+  });
+  test("what may have gone is the expected use of the days between, as sure as their number", () => {
+    const use = expectedUse([{ date: "2027-03-01", litres: 100 }], { litresPerJob: 40 });
+    const asked = (today: string, booked = new Map<string, number>()) => sinceLastLog("2027-03-01", today, use, booked);
+    expect(asked("2027-03-02")).toEqual({ days: 1, litres: 0, sd: 0 });
+    expect(asked("2027-03-04").litres).toBeCloseTo(200, 9);
+    expect(asked("2027-03-04").sd).toBeCloseTo(Math.hypot(0.3 * 200, 0.5 * Math.hypot(100, 100)), 9);
+    expect(asked("2027-03-04", new Map([["2027-03-03", 0]])).litres).toBeCloseTo(100, 9);
+  });
+  test("a charge filled long ago and never logged is not fresh", () => {
+    const where = standingOf({ outputs: [], silence: 21 });
+    expect(where.sinceLog.litres).toBeCloseTo(608, 0);
+    expect(left(where)).toEqual([517, 1226, 2151]);
+  });
+  test("today's water is not charged twice", () => {
+    const worked = workOf({ outputs: clean(9) });
+    expect(worked.firstDay).toBe("2027-03-12");
+    expect(workOf({ outputs: clean(9), silence: 1 }).firstDay).toBe("2027-03-12");
+  });
+});
+
+describe("the front and the last readings agree", () => {
+  const slow: Told = {
+    outputs: [3, 4, 6, 9, 12],
+    litres: 300,
+    feed: 200,
+    resin: 24,
+    diameter: 230,
+    tap: { low: 180, typical: 200, high: 220 },
+  };
+  test("a slow rise is said, with what its own trend gives", () => {
+    const where = standingOf(slow);
+    expect(where.verdict.state).toBe("finish");
+    expect(where.rise!.litresToHard).toBeCloseTo(410, -1);
+    expect(wordsOf(slow).more.join(" ")).toMatch(/It rises slowly: a wide front, or water that goes round the beads/);
+    expect(where.left === undefined || where.leftTo === "hard").toBe(true);
+  });
+  test("a rise like a front's is none, nor is one that falls back", () => {
+    const groups = (outputs: readonly number[], step: number, from: number): ReadingGroup[] =>
+      outputs.map((ec25, i) => {
+        const litres = from + i * step;
+        return { from: litres, litres, meq: 4 * litres, ec25, feedEc25: 400, ppm: 2, count: 1 };
+      });
+    expect(slowRise(groups([2, 5, 9, 20], 50, 1700), 40)).toBeUndefined();
+    expect(slowRise(groups([6, 8, 7, 12], 300, 300), 40)).toBeUndefined();
+    expect(slowRise(groups([8, 12, 18, 24], 300, 600), 40)!.litresToHard).toBeCloseTo(414, 0);
+  });
+  test("a constant share of the feed since the refill is bypass", () => {
+    const where = standingOf({ outputs: Array(7).fill(3) as number[] });
+    expect(where.shape.bypass).toBeCloseTo(0.0192, 4);
+    expect(bypassWords(where)).toMatch(/^About 1.9 % of the feed goes round the beads since the refill/);
+    expect(left(where)).toEqual([554, 1129, 1976]);
+    expect(bypassWords(standingOf({ outputs: clean(7) }))).toBe("");
+  });
+});
+
+describe("alkaline water", () => {
+  const told = (outputs: readonly number[], alkalinity?: number): Told => ({
+    outputs,
+    tap: alkalinity === undefined ? {} : { alkalinity, ph: 7.4, silica: 8 },
+  });
+  const rising = [...clean(14), 2, 5, 7, 8];
+  test("leaves litres beside a reading of 8 under a limit of 10", () => {
+    expect(left(standingOf(told(rising, 125)))).toEqual([28, 130, 219]);
+    expect(left(standingOf(told(rising)))[1]).toBeLessThan(30);
+  });
+  test("on the plateau the meter's life goes on", () => {
+    const where = standingOf(told([...clean(16), 6, 7, 7, 8], 250));
+    expect(left(where)[0]).toBeGreaterThan(600);
+    expect(where.limitThroughput).toBeGreaterThan(1.05);
+  });
+  test("counts a report's alkalinity like the tap's", () => {
+    const report: WaterReport = {
+      id: "report",
+      tapId: "tap",
+      sampledOn: "2027-02-01",
+      source: "typed",
+      values: { alkalinity: 125, ph: 7.4, silica: 8 },
+    };
+    const reported = standingOf({ outputs: rising, reports: [report] });
+    expect(left(reported)).toEqual(left(standingOf(told(rising, 125))));
+  });
+});
+
+describe("a worse reading", () => {
+  const rise = [...clean(15), 2, 5, 9];
+  test("never leaves more without saying that the mark changed", () => {
+    const [before, above] = [standingOf({ outputs: rise }), standingOf({ outputs: [...rise, 12] })];
+    expect([before.leftTo, above.leftTo]).toEqual(["limit", "hard"]);
+    expect(headlineOf(above, factsOfRig({ outputs: [] }))!.to).toBe("to 20");
+    expect(wordsOf({ outputs: [...rise, 12] }).reason).toMatch(/left before your hard mark of 20/);
+    const worse = standingOf({ outputs: [...rise, 19] });
+    expect(left(worse)[1]).toBeLessThan(left(above)[1]!);
+  });
+  test("at change there are neither litres nor a date", () => {
+    const told: Told = { outputs: [...rise, 19, 31, 44] };
+    const where = standingOf(told);
+    expect([where.verdict.state, where.left, where.leftTo]).toEqual(["change", undefined, "none"]);
+    expect(standingDates(workOf(told)).ok).toBe(false);
+    expect(headlineOf(where, factsOfRig(told))).toBeUndefined();
+  });
+  test("near the limit the late date stays near", () => {
+    const { early, late } = datesOf({ outputs: rise, litres: 100 });
+    expect([early, late]).toEqual(["2027-03-25", "2027-03-25"]);
+  });
+});
+
+describe("an aquarium", () => {
+  test("is not softened by zeros before: at the limit it asks for another reading, in the words as typed", () => {
+    const marks = { watch: 1, limit: 2, hard: 4, scale: "ec" as const, capacityUsed: 0.9 };
+    const microsiemens = (outputs: readonly number[]): Told => ({
+      ...AQUARIUM,
+      marks,
+      outputs,
+      amend: (visits) =>
+        visits.map((visit) => ({
+          ...visit,
+          readings: visit.readings.map(({ id, point, value }) => ({ id, point, value, scale: "ec" as const })),
+        })),
+    });
+    expect(standingOf(microsiemens([0, 0, 2])).verdict).toEqual({ state: "watch", reasons: ["odd-reading"] });
+    expect(wordsOf(microsiemens([0, 0, 2])).reason).toMatch(/^Out 2 ppm ec, your limit is 2, but/);
+    expect(wordsOf(microsiemens([0, 0, 4])).reason).toMatch(/^Out 4 ppm ec, above your hard mark of 4\. Don’t use/);
+    expect(standingOf(microsiemens([0, 0, 2, 2, 2])).verdict.state).toBe("finish");
+    expect(standingOf(microsiemens([0, 0, 4, 4, 4])).verdict.state).toBe("change");
+    expect(verdictWords(standingOf(microsiemens([0, 0, 2, 2, 2])), factsOfRig(microsiemens([])), wording).title).toBe(
+      "Stop filling",
+    );
+  });
+  test("counts to the first leak where the water is known, silica first", () => {
+    const told: Told = {
+      ...AQUARIUM,
+      outputs: [0, 0],
+      tap: { low: 200, typical: 220, high: 250, alkalinity: 200, ph: 6.9, silica: 12 },
+    };
+    const where = standingOf(told);
+    expect(where.leak!.species).toBe("sio2");
+    expect([where.leak!.low, where.leak!.high].map(Math.round)).toEqual([292, 808]);
+    const headline = headlineOf(where, factsOfRig(told))!;
+    expect([headline.litres.typical, headline.to]).toEqual([where.leak!.typical, "to the first leak"]);
+    // 50 mg/L of carbon dioxide is 8.8 µS/cm, above the limit of 2: the meter's own life ends there too.
+    expect(left(where)[2]).toBeLessThan(1000);
+    expectTrue(explainLeak(where)!);
+  });
+  test("its nine tenths work without any reading", () => {
+    const told: Told = { ...AQUARIUM, outputs: Array<undefined>(180).fill(undefined) };
+    const { verdict: asks, promisedShare } = standingOf(told);
+    expect(promisedShare).toBeGreaterThan(0.9);
+    expect(asks.reasons).toContain("capacity-used");
+    expect(standingOf({ ...told, outputs: Array<undefined>(30).fill(undefined) }).verdict.reasons).toEqual([]);
+  });
+});
+
+describe("figures far from usual", () => {
+  const withFeed = (value: number, from: number, confirmed?: true): Told => ({
+    outputs: clean(6),
+    amend: (visits) =>
+      visits.map((visit, i) =>
+        i < from
+          ? visit
+          : {
+              ...visit,
+              readings: visit.readings.map((reading) =>
+                reading.point === "feed" ? { ...reading, value, ...(confirmed ? { confirmed } : {}) } : reading,
+              ),
+            },
+      ),
+  });
+  test("a feed of 860 is asked about, and counts once confirmed or seen again", () => {
+    const usual = standingOf({ outputs: clean(6) });
+    const once = standingOf(withFeed(860, 5));
+    expect(left(once)).toEqual(left(usual));
+    expect(once.heldBack.feeds[0]).toMatchObject({ recordId: "v5", ec25: 1720, usual: 320 });
+    expect(wordsOf(withFeed(860, 5)).more.join(" ")).toMatch(/A feed of 860 is far from the usual 160/);
+    expect(standingOf(withFeed(860, 5, true)).feed.typical).toBe(1720);
+    expect(standingOf(withFeed(860, 4)).feed.typical).toBe(1720);
+    expect(standingOf(withFeed(225, 5)).feed.typical).toBe(450);
+  });
+  test("a meter total 100,000 L higher is held back until it is confirmed or borne out", () => {
+    const jump = (more: Partial<NonNullable<Visit["water"]>> = {}, last = 5): Told => ({
+      outputs: clean(last + 1),
+      amend: (visits) =>
+        visits.map((visit, i) =>
+          i < 5
+            ? visit
+            : { ...visit, water: { by: "total", total: 100_500 + 100 * (i - 4), ...more } as Visit["water"] },
+        ),
+    });
+    const held = standingOf(jump());
+    expect([held.used.litres, held.heldBack.totals]).toEqual([500, ["v5"]]);
+    expect(standingOf(jump({ confirmed: true } as object)).used.litres).toBe(100_600);
+    expect(standingOf(jump({}, 6)).used.litres).toBe(100_700);
+    const first: Told = {
+      outputs: clean(2),
+      amend: ([one, two]) => [{ ...one!, water: { by: "total", total: 100_100 } }, two!],
+    };
+    expect(standingOf(first).used.litres).toBe(200);
+  });
+  test("the flow alone may say that a total cannot be", () => {
+    const told = (total: number): Told => ({
+      outputs: clean(1),
+      litresPerJob: 4000,
+      flow: 2,
+      amend: ([visit]) => [{ ...visit!, water: { by: "total", total } }],
+    });
+    // Eight hours at 2 L/min, half as much again: 1,440 L.
+    expect(standingOf(told(1400)).used.litres).toBe(1400);
+    expect(standingOf(told(1500)).used.litres).toBe(0);
+  });
+});
+
+describe("the feed at the resin", () => {
+  const RO: Told["stages"] = [{ kind: "membrane", rejection: 0.9 }];
+  const at = (told: Told) => standingOf(told).feed;
+  test("behind a membrane that nobody read is the tap's reading times what passes", () => {
+    expect(at({ outputs: [0], feed: 200, stages: RO, tap: { low: 180, typical: 200, high: 220 } }).typical).toBeCloseTo(
+      40,
+      9,
+    );
+    expect(at({ outputs: [0], feed: 0, stages: RO }).typical).toBeCloseTo(32, 9);
+    const read: Told = {
+      outputs: [0],
+      feed: 200,
+      stages: RO,
+      tap: { low: 180, typical: 200, high: 220 },
+      amend: ([visit]) => [
+        {
+          ...visit!,
+          readings: [...visit!.readings, { id: "m", point: "after-membrane", value: 12, meterId: "meter" }],
+        },
+      ],
+    };
+    expect(at(read).typical).toBeCloseTo(24, 9);
+  });
+  test("counts feed tests of the tap, and several readings of a visit as their median", () => {
+    const test = { id: "t", tapId: "tap", at: iso(START - DAY), meterId: "meter", value: 200 };
+    expect(at({ outputs: [0], feed: 0, tests: [test] }).typical).toBe(400);
+    const several: Told = {
+      outputs: [0],
+      feed: 150,
+      amend: ([visit]) => [
+        {
+          ...visit!,
+          readings: [
+            ...visit!.readings,
+            { id: "a", point: "feed", value: 170, meterId: "meter" },
+            { id: "b", point: "feed", value: 230, meterId: "meter" },
+          ],
+        },
+      ],
+    };
+    expect(at(several).typical).toBe(340);
+  });
+  test("is known to a twentieth where it was read within thirty days, else to its stated range", () => {
+    expect(at({ outputs: [0] })).toMatchObject({ sd: 0.05, isRead: true });
+    const unread = at({ outputs: [0], feed: 0, tap: { low: 120, typical: 160, high: 210 } });
+    expect(unread.sd).toBeCloseTo(90 / 2.563 / 160, 4);
+    expect(unread.isRead).toBe(false);
+    expect(at({ outputs: [0], silence: 31, tap: { low: 120, high: 210 } }).isRead).toBe(false);
+    expect(standingOf({ outputs: [0, 0], feed: 0, tap: { low: 120, high: 210 } }).used.sd).toBeCloseTo(
+      Math.hypot(0.03, 90 / 2.563 / 160),
+      4,
+    );
+  });
+});
+
+describe("what a crew's ended charges teach", () => {
+  const past = (count: number, shares: readonly number[], vesselId = "vessel") => {
+    const charges: Charge[] = [];
+    const visits: Visit[] = [];
+    let from = 0;
+    for (let i = 0; i < count; i += 1) {
+      const start = START - (count - i) * 35 * DAY;
+      const own = visitsOf({ outputs: shares, start }, `p${i}-`, from);
+      const ended = { at: iso(Date.parse(own[own.length - 1]!.at) + 3_600_000), why: "limit" as const };
+      charges.push({ ...chargeOf({ start }), id: `past${i}`, vesselId, startTotal: from, ended });
+      visits.push(...own);
+      from += shares.length * 100;
     }
+    return { charges, visits, from };
+  };
+  const told = (count: number, shares: readonly number[]): Told => {
+    const before = past(count, shares);
+    return {
+      outputs: clean(6),
+      before,
+      amend: (visits) =>
+        visits.map((visit, i) => ({ ...visit, water: { by: "total" as const, total: before.from + (i + 1) * 100 } })),
+    };
+  };
+  const facts = (count: number, shares: readonly number[]) => {
+    const base = factsOf(told(count, shares));
+    const from = past(count, shares).from;
+    return {
+      ...base,
+      charges: base.charges.map((each) => (each.id === "charge" ? { ...each, startTotal: from } : each)),
+    };
+  };
+  const weak = [...clean(11), 2, 5, 9, 13];
+  test("how much the resin holds; the charge in use keeps its own scatter", () => {
+    const range = (count: number) => {
+      const { left: litres, ownCapacity } = unwrap(standing(facts(count, weak)));
+      return [litres!.low, litres!.typical, litres!.high, ownCapacity.median].map((each) =>
+        Number(each.toPrecision(3)),
+      );
+    };
+    expect(range(0)).toEqual([665, 1250, 2110, 0.56]);
+    expect(range(1)).toEqual([580, 900, 1310, 0.454]);
+    expect(range(3)).toEqual([580, 855, 1200, 0.44]);
+    expect(range(8)).toEqual([583, 839, 1150, 0.435]);
+  });
+  test("a fault teaches nothing, and what another rig taught counts here", () => {
+    const { charges, ...rest } = facts(1, weak);
+    const faulty = charges.map((each) =>
+      each.ended ? { ...each, ended: { ...each.ended, why: "fault" as const } } : each,
+    );
+    expect(lessonsOf({ ...rest, charges: faulty })).toEqual([]);
+    const lessons = lessonsOf({ ...rest, charges });
+    expect(lessons).toHaveLength(1);
+    const elsewhere = unwrap(standing(factsOf({ outputs: clean(6) }), learn(lessons, "vessel")));
+    expect(elsewhere.ownCapacity.median).toBeCloseTo(0.454, 3);
   });
 });
 
 describe("the verdict", () => {
   const about = (ppm: readonly number[], more: Partial<VerdictInput> = {}) =>
     verdict({
-      use: "glass",
       marks: MARKS["glass-10"],
       outputs: ppm.map((value) => value * 2),
-      left: { low: 300, typical: 400 },
-      spentShare: 0.95,
-      capacityShare: 0.85,
-      litresPerJob: 40,
+      isRising: false,
+      limitReached: 0,
+      hardReached: 0,
+      capacityShare: 0.3,
+      left: { low: 300, lowWhenLogged: 300 },
+      leftAlmostSurely: 200,
+      pace: 60,
       ...more,
     });
-  const fresh = { spentShare: 0.4, capacityShare: 0.36 };
-
-  test("goes from fine over watch and finish to change as the output rises", () => {
+  test("goes from fine over watch and finish to change", () => {
+    expect(about([0]).state).toBe("fine");
+    expect(about([0, 7])).toEqual({ state: "watch", reasons: ["above-watch"] });
+    expect(about([0, 10], { limitReached: 0.8 }).state).toBe("finish");
+    expect(about([0, 20], { limitReached: 1, hardReached: 0.8 }).state).toBe("change");
+    expect(about([0, 20], { limitReached: 1, hardReached: 0.79 }).state).toBe("finish");
+  });
+  test("believes three in a row, or a steady rise, without the belief", () => {
+    expect(about([0, 11, 12]).reasons).toEqual(["odd-reading"]);
+    expect(about([10, 11, 12]).state).toBe("finish");
+    expect(about([20, 21, 22]).state).toBe("change");
+    expect(about([4, 6, 9, 12], { isRising: true }).state).toBe("finish");
+    expect(about([1, 2, 5, 12], { isRising: true }).state).toBe("watch");
+  });
+  test("names every reason in its order", () => {
+    const marks = MARKS["aquarium-1"];
     expect(
-      [[0], [0, 7], [0, 7, 12], [0, 7, 12, 21]].map((ppm) => about(ppm, ppm.length === 1 ? fresh : {}).state),
-    ).toEqual(["fine", "watch", "finish", "change"]);
+      about([0, 5], {
+        marks,
+        capacityShare: 0.9,
+        left: { low: 0, lowWhenLogged: 5 },
+        leftAlmostSurely: 0,
+      }).reasons,
+    ).toEqual(["odd-reading", "capacity-used", "not-logged", "nearly-used"]);
+    expect(about([0], { leftAlmostSurely: 59 }).reasons).toEqual(["nearly-used"]);
+    expect(about([0], { left: { low: 0, lowWhenLogged: 0 } }).reasons).toEqual([]);
   });
-  test("asks to read again when the front is far", () => {
-    expect(about([0, 14], fresh)).toMatchObject({ state: "watch", reason: "odd-reading" });
-    expect(about([0, 14, 15], fresh)).toMatchObject({ state: "finish" });
-    expect(about([0, 40], fresh)).toMatchObject({ state: "change", reason: "odd-reading-above-hard" });
+  test("warns by the water expected until the next reading", () => {
+    expect(paceOf([300, 600, 900], 300, 40)).toBe(450);
+    expect(paceOf([], 100, 40)).toBe(150);
+    expect(paceOf([], undefined, 40)).toBe(60);
+    expect(paceOf([10, 20], 100, 40)).toBe(40);
+    const twelve = Array.from({ length: 12 }, (_, i) => (i < 2 ? 1000 * (i + 1) : 2000 + 100 * (i - 1)));
+    expect(paceOf(twelve, 100, 40)).toBe(150);
   });
-  test("watches when the count says the end is near, whatever the meter shows", () => {
-    expect(about([0]).reason).toBe("nearly-used");
-    expect(about([0], { ...fresh, left: { low: 20, typical: 60 } }).reason).toBe("short-of-a-job");
+  test("a vessel read once a week is watched a week ahead", () => {
+    expect(standingOf({ outputs: clean(1), litres: 400 }).verdict.state).toBe("fine");
+    expect(standingOf({ outputs: clean(2), litres: 400 }).verdict.reasons).toEqual(["nearly-used"]);
+    expect(standingOf({ outputs: clean(8) }).verdict.state).toBe("fine");
   });
-  test("of an aquarium rests on several readings and on nine tenths of the capacity", () => {
-    const aquarium = { use: "aquarium" as const, marks: MARKS["aquarium-1"], ...fresh };
-    expect(about([0, 0, 1], aquarium).state).toBe("fine");
-    expect(about([1, 1, 1.2], aquarium)).toMatchObject({ state: "finish", reason: "above-limit" });
-    expect(about([0, 0, 0], { ...aquarium, capacityShare: 0.91 })).toMatchObject({
-      state: "change",
-      reason: "capacity-used",
-    });
-  });
-  test("without a reading rests on the count", () =>
-    expect(about([], fresh)).toEqual({ state: "fine", reason: "no-reading" }));
 });
 
-describe("until anything leaks", () => {
-  const where = unwrap(standing(facts({ outputs: [0, 0, 0, 0] })));
+describe("litres in the rig's work", () => {
+  const rig = { jobName: "house", litresPerJob: 40, flow: 3 };
+  test.each([
+    [560, "about 14 houses"],
+    [61, "about 2 houses"],
+    [45, "about one house"],
+    [27, "about 9 minutes at your flow"],
+    [3.3, "about a minute at your flow"],
+    [1, "less than a minute at your flow"],
+    [0, ""],
+  ])("%p L", (litres, words) => expect(workWords(litres, rig)).toBe(words));
+});
 
-  test("comes earlier by what no meter shows, and never below nothing", () => {
-    expect(leakLeft(where, { co2: 0, silica: 0 }).typical).toBeCloseTo(where.left.typical, 6);
-    const little = leakLeft(where, { co2: 0.2, silica: 0.1 });
-    const much = leakLeft(where, { co2: 2, silica: 0.1 });
-    expect(little.typical).toBeLessThan(where.left.typical);
-    expect(much.typical).toBeLessThan(little.typical);
-    expect(leakLeft(where, { co2: 1e6, silica: 0 })).toEqual({ low: 0, typical: 0, high: 0 });
-    for (const { low, typical, high } of [little, much]) {
-      expect(low).toBeLessThanOrEqual(typical);
-      expect(high).toBeGreaterThanOrEqual(typical);
+describe("the working of the litres left", () => {
+  test("names what it rests on, nothing computed back, and its formula gives the middle of each", () => {
+    for (const outputs of [[0], clean(9), [...clean(15), 3, 12]]) {
+      const where = standingOf({ outputs });
+      const explanation = explainLeft(where)!;
+      expectTrue(explanation);
+      expect(explanation.value).toBe(where.left!.typical);
+      const by = Object.fromEntries(explanation.inputs.map(({ symbol, value }) => [symbol, value]));
+      expect(by).toMatchObject({ q: where.capacity.median, V: 11.5, k: 1, m: where.used.meq, f: 320, u: 0 });
+      expect(by.m).toBeCloseTo(outputs.length * 100 * 3.2, 6);
     }
+    const nine = explainLeft(standingOf({ outputs: clean(9) }))!;
+    expect(nine.median!.middleOfEach).toBeCloseTo(964, -1);
+    expect(nine.median!.steps.map(({ unit }) => unit)).toEqual(["eq/L", "eq/L", "L", "eq/L", "L"]);
   });
-
-  test("its whole life is the meter's by the ratio of the loads", () => {
-    const unseen = { co2: 0.5, silica: 0.3 };
-    const whole = where.used.litres + where.left.typical;
-    const visible = where.feed.typical / 100;
-    expect(where.used.litres + leakLeft(where, unseen).typical).toBeCloseTo((whole * visible) / (visible + 0.8), 6);
-    expectTrue(explainLeakLeft(where, unseen));
-    expectTrue(explainLeakLeft(where, { co2: 1e4, silica: 0 }));
+  test("a spent charge shows no load of a million, and at change there is nothing to work", () => {
+    const spent = explainLeft(standingOf({ outputs: [...clean(18), 4, 8, 9.9] }))!;
+    for (const { value } of spent.inputs) expect(value).toBeLessThan(1e4);
+    expect(explainLeft(standingOf({ outputs: [...clean(15), 5, 9, 19, 31, 44] }))).toBeUndefined();
   });
+});
 
-  test("behind a membrane only the silica shrinks", () => {
-    expect(unseenBehindMembrane({ co2: 0.5, silica: 0.2 }, 0.95)).toEqual({
-      co2: 0.5,
-      silica: expect.closeTo(0.01, 9),
+describe("a rig's standing over the API", () => {
+  const ask = (told: Told, more: object = {}) => {
+    const { rig, vessel, taps, meters, charges, visits, now } = factsOf(told);
+    return rigStanding({
+      now: iso(now),
+      timeZone: "UTC",
+      rig,
+      vessels: [vessel],
+      taps: [...taps.values()],
+      meters: [...meters.values()],
+      charges,
+      visits,
+      ...more,
     });
+  };
+  test("is the rack's own, from the same functions", () => {
+    const [vessel] = unwrap(ask({ outputs: clean(9) })).vessels;
+    const where = standingOf({ outputs: clean(9) });
+    expect(vessel).toMatchObject({ left: where.left, capacity: where.capacity, treated: 900, leftTo: "limit" });
+    expect(vessel!.dates).toEqual(datesOf({ outputs: clean(9) }));
+  });
+  test("leaves out what was taken back, and counts the days of the crew's own zone", () => {
+    const base = factsOf({ outputs: clean(9) });
+    const visits = base.visits.map((visit, i) => ({ ...visit, version: 2, voided: i === 8 }));
+    expect(unwrap(ask({ outputs: clean(9) }, { visits })).vessels[0]!.treated).toBe(800);
+    const late = iso(Date.UTC(2027, 2, 11, 23, 30));
+    const days = (timeZone: string) =>
+      unwrap(ask({ outputs: clean(9) }, { now: late, timeZone })).vessels[0]!.sinceLog.days;
+    expect([days("UTC"), days("Pacific/Auckland")]).toEqual([0, 0]);
+    expect(unwrap(ask({ outputs: clean(9) }, { now: late, timeZone: "Asia/Tokyo" })).vessels[0]!.sinceLog.days).toBe(0);
+  });
+  test("booked work replaces the expected use of its day", () => {
+    const off = weekdays(5, Date.UTC(2027, 2, 12)).map((at) => ({ on: iso(at).slice(0, 10), litres: 0 }));
+    const dates = (bookings?: typeof off) =>
+      unwrap(ask({ outputs: clean(9) }, bookings ? { bookings } : {})).vessels[0]!.dates!;
+    expect(dates(off).likely > dates().likely).toBe(true);
+    const busy = [{ on: "2027-03-15", litres: 5000 }];
+    expect(dates(busy).late).toBe("2027-03-15");
+  });
+  test("asks for what is not there, and for a zone that there is", () => {
+    const missing = ask({ outputs: clean(1) }, { taps: [] });
+    expect(missing.ok ? "" : missing.fault.path).toBe("rig.tapId");
+    const nowhere = ask({ outputs: clean(1) }, { timeZone: "Mars/Base" });
+    expect(nowhere.ok ? "" : nowhere.fault.message).toMatch(/time zone/);
+  });
+  test("an empty train is to be filled", () => {
+    const empty = unwrap(ask({ outputs: [] }, { charges: [] }));
+    expect(empty).toMatchObject({ vessels: [], train: { state: "change", reasons: [{ code: "no-charge" }] } });
+  });
+  test("a standing worked twice is the same", () => {
+    const facts = factsOf({ outputs: clean(4) });
+    expect(unwrap(workStanding(facts)).standing).toEqual(unwrap(standing(facts)));
   });
 });

@@ -18,6 +18,10 @@ import type { OwnerBelief } from "./owner";
 import { CELLS, forEachRow, markOffsets, weigh, type ChargeScale } from "./weigh";
 
 const ROWS = WIDTHS * BYPASSES.length;
+/** Kept here, for they stand in the innermost loops. */
+const POINTS = X_POINTS;
+const PER_STEP = 1 / X_STEP;
+const BEFORE_FIRST = 0.5 - X_LOW / X_STEP;
 
 /** What is believed of the charge in use, over the width of its front, the water round its beads, and its capacity. */
 export interface ChargeBelief {
@@ -35,28 +39,27 @@ export function chargeBelief(
   groups: readonly ReadingGroup[],
   scale: ChargeScale,
 ): ChargeBelief {
-  const prior = chargePrior(owner.capacity, loadSd).map(Math.log);
-  const sum = new Float64Array(CELLS);
+  const prior = chargePrior(owner.capacity, loadSd);
+  const weights = new Float64Array(CELLS);
   forEachRow((width, bypass, from) => {
-    const row = Math.log(owner.widths[width]! * BYPASS_PRIOR[bypass]!);
-    for (let i = 0; i < X_POINTS; i += 1) sum[from + i] = prior[i]! + row;
+    const row = owner.widths[width]! * BYPASS_PRIOR[bypass]!;
+    for (let i = 0; i < X_POINTS; i += 1) weights[from + i] = prior[i]! * row;
   });
-  weigh(sum, groups, scale);
-  return summed(sum, scale);
+  weigh(weights, groups, scale);
+  return summed(weights, scale);
 }
 
-function summed(logWeights: Float64Array, scale: ChargeScale): ChargeBelief {
-  const most = logWeights.reduce((largest, each) => Math.max(largest, each), -Infinity);
-  const running = new Float64Array(CELLS);
+/** Turns weights, in their own room, into a belief whose rows sum to 1. */
+function summed(weights: Float64Array, scale: ChargeScale): ChargeBelief {
   const rows = new Float64Array(ROWS);
   let total = 0;
-  forEachRow((width, bypass, from) => {
-    let row = 0;
-    for (let i = 0; i < X_POINTS; i += 1) running[from + i] = row += Math.exp(logWeights[from + i]! - most);
-    rows[width * BYPASSES.length + bypass] = row;
-    total += row;
-  });
-  return { scale, running: running.map((each) => each / total), rows: rows.map((each) => each / total) };
+  for (const each of weights) total += each;
+  for (let row = 0; row < ROWS; row += 1) {
+    let sum = 0;
+    for (let i = row * X_POINTS; i < (row + 1) * X_POINTS; i += 1) weights[i] = sum += weights[i]! / total;
+    rows[row] = sum;
+  }
+  return { scale, running: weights, rows };
 }
 
 /** The same belief with nothing going round the beads: of a charge that nobody has read yet. */
@@ -82,9 +85,9 @@ export function capacityWeights({ running }: ChargeBelief): CapacityWeights {
 
 /** Weight of a row that lies below x, each point's spread evenly over its step. */
 function rowBelow(running: Float64Array, from: number, x: number): number {
-  const position = (x - X_LOW) / X_STEP + 0.5;
+  const position = x * PER_STEP + BEFORE_FIRST;
   if (position <= 0) return 0;
-  if (position >= X_POINTS) return running[from + X_POINTS - 1]!;
+  if (position >= POINTS) return running[from + POINTS - 1]!;
   const point = Math.floor(position);
   const before = point > 0 ? running[from + point - 1]! : 0;
   return before + (position - point) * (running[from + point]! - before);
@@ -110,13 +113,16 @@ export function laterThanLimit({ rows }: ChargeBelief, { offsets }: Mark): numbe
   return Math.exp(offsets[rows.indexOf(Math.max(...rows))]!);
 }
 
+/** A row this light changes no figure that is shown. */
+const LIGHT = 1e-9;
+
 /** Share of the belief whose mark lies at or below a load, meq. */
 export function shareReachedBy({ running, rows, scale }: ChargeBelief, { offsets }: Mark, meq: number): number {
   const logLoad = Math.log(meq) - scale.logPromised;
   let share = 0;
   for (let row = 0; row < ROWS; row += 1) {
-    if (rows[row]! === 0) continue;
-    share += offsets[row] === -Infinity ? rows[row]! : rowBelow(running, row * X_POINTS, logLoad - offsets[row]!);
+    if (rows[row]! < LIGHT) continue;
+    share += offsets[row] === -Infinity ? rows[row]! : rowBelow(running, row * POINTS, logLoad - offsets[row]!);
   }
   return share;
 }

@@ -58,16 +58,20 @@ function kernel(sd: number): Float64Array {
 function blurred(values: Float64Array, sd: number, beyond: "level" | "nothing"): Float64Array {
   const weights = kernel(sd);
   const reach = (weights.length - 1) / 2;
-  const last = values.length - 1;
-  return values.map((_, i) => {
+  const points = values.length;
+  const padded = new Float64Array(points + 2 * reach);
+  padded.set(values, reach);
+  if (beyond === "level") {
+    padded.fill(values[0]!, 0, reach);
+    padded.fill(values[points - 1]!, reach + points);
+  }
+  const spread = new Float64Array(points);
+  for (let i = 0; i < points; i += 1) {
     let sum = 0;
-    for (let k = 0; k < weights.length; k += 1) {
-      const at = i + k - reach;
-      const inside = Math.min(last, Math.max(0, at));
-      if (beyond === "level" || at === inside) sum += weights[k]! * values[inside]!;
-    }
-    return sum;
-  });
+    for (let k = 0; k < weights.length; k += 1) sum += weights[k]! * padded[i + k]!;
+    spread[i] = sum;
+  }
+  return spread;
 }
 
 /** A belief widened by a scatter of ln q. */

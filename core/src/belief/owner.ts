@@ -61,15 +61,15 @@ export function lessonOf({ load, groups, scale, ...charge }: EndedChargeFacts): 
 
 /** Likelihood over (width, x) with the bypass averaged out by its prior; the largest is 1. */
 function overBypasses(groups: readonly ReadingGroup[], scale: ChargeScale): Float64Array {
-  const sum = new Float64Array(CELLS);
-  forEachRow((_, bypass, from) => sum.fill(Math.log(BYPASS_PRIOR[bypass]!), from, from + X_POINTS));
-  weigh(sum, groups, scale);
-  const most = sum.reduce((largest, each) => Math.max(largest, each), -Infinity);
+  const weights = new Float64Array(CELLS);
+  forEachRow((_, bypass, from) => weights.fill(BYPASS_PRIOR[bypass]!, from, from + X_POINTS));
+  weigh(weights, groups, scale);
   const likelihood = new Float64Array(WIDTHS * X_POINTS);
   forEachRow((width, _, from) => {
-    for (let i = 0; i < X_POINTS; i += 1) likelihood[width * X_POINTS + i]! += Math.exp(sum[from + i]! - most);
+    for (let i = 0; i < X_POINTS; i += 1) likelihood[width * X_POINTS + i]! += weights[from + i]!;
   });
-  return likelihood;
+  const largest = likelihood.reduce((most, each) => Math.max(most, each), 0);
+  return likelihood.map((each) => each / largest);
 }
 
 /** What is believed of an owner's resin and of one vessel's front after the charges before. */

@@ -1,6 +1,6 @@
 import { firstPass, TABLE_LOW, TABLE_STEP, type FrontTable } from "../front/front-table";
 import { FRONT_WIDTHS, frontsOf, type ProductCurve } from "../front/product-curve";
-import { BYPASSES, WIDTHS, X_POINTS, xAt } from "./grids";
+import { BYPASSES, WIDTHS, X_LOW, X_POINTS, X_STEP } from "./grids";
 import type { ReadingGroup } from "./groups";
 
 /** A charge's scale: what its resin should hold, and where its curve of each width first passes the limit. */
@@ -55,73 +55,120 @@ const PLACE_SHARE = 0.02;
 const OFFSET_PPM = 2;
 /** Below this share of the feed only what goes round the beads shows. */
 const CLEAN = 1e-4;
-/** A point this unlikely beside the likeliest is let go: ln 1e-12. */
-const FORGOTTEN = -27.6;
+/** A point this unlikely beside the likeliest is let go. */
+const FORGOTTEN = 1e-12;
+/** Weights whose largest leaves these bounds are brought back to 1. */
+const SMALLEST = 1e-100;
+const LARGEST = 1e100;
 
-/** ln likelihood of a reading whose expected value is `expected`, its slope `slope` against ln T. */
-function logLikelihood({ ec25, ppm }: ReadingGroup, expected: number, slope: number): number {
+/** Likelihood of a reading whose expected value is `expected`, its slope `slope` against ln T. */
+function likelihood(logSeen: number, ppm: number, expected: number, slope: number): number {
   const offset = OFFSET_PPM * ppm;
   const meter = Math.max(METER_PPM * ppm, METER_SHARE * expected);
   const shape = SHAPE_SHARE * expected;
   const place = PLACE_SHARE * slope;
   const sd = Math.sqrt(meter * meter + shape * shape + place * place) / (expected + offset);
-  const z = Math.log((ec25 + offset) / (expected + offset)) / sd;
-  return Math.log((HIT_WEIGHT / sd) * Math.exp(-0.5 * z * z) + MISS);
+  const z = (logSeen - Math.log(expected + offset)) / sd;
+  return (HIT_WEIGHT / sd) * Math.exp(-0.5 * z * z) + MISS;
 }
 
+const ROWS = WIDTHS * BYPASSES.length;
 /** Number of (width, bypass, x) points, x running fastest. */
-export const CELLS = WIDTHS * BYPASSES.length * X_POINTS;
+export const CELLS = ROWS * X_POINTS;
+
+/** Points of the front's table that a step of x takes back, and where x = its lowest is read at ln T = 0. */
+const TABLE_POINTS_A_STEP = X_STEP / TABLE_STEP;
+const READ_FROM = -(X_LOW + TABLE_LOW) / TABLE_STEP;
+const POINTS = X_POINTS;
 
 /** X and its slope against ln T, for each x, at a load. */
 class AtLoad {
-  readonly share = new Float64Array(X_POINTS);
-  readonly slope = new Float64Array(X_POINTS);
+  readonly share = new Float64Array(POINTS);
+  readonly slope = new Float64Array(POINTS);
 
   read(front: FrontTable, logThroughput: number): void {
+    const { share, slope } = this;
     const last = front.length - 2;
-    for (let i = 0; i < X_POINTS; i += 1) {
-      const position = (logThroughput - xAt(i) - TABLE_LOW) / TABLE_STEP;
-      const inside = position > 0 && position < last;
-      const point = inside ? Math.floor(position) : position > 0 ? last : 0;
-      const rise = front[point + 1]! - front[point]!;
-      this.share[i] = inside ? front[point]! + (position - point) * rise : front[position > 0 ? last + 1 : 0]!;
-      this.slope[i] = inside ? rise / TABLE_STEP : 0;
+    const from = READ_FROM + logThroughput / TABLE_STEP;
+    const perPoint = 1 / TABLE_STEP;
+    for (let i = 0; i < POINTS; i += 1) {
+      const position = from - i * TABLE_POINTS_A_STEP;
+      if (!(position > 0) || position >= last) {
+        share[i] = front[position > 0 ? last + 1 : 0]!;
+        slope[i] = 0;
+      } else {
+        const point = Math.floor(position);
+        const rise = front[point + 1]! - front[point]!;
+        share[i] = front[point]! + (position - point) * rise;
+        slope[i] = rise * perPoint;
+      }
     }
   }
 }
 
-/**
- * Adds to ln weights over (width, bypass, x) what a group of readings says (mixture likelihood of a reading that may simply
- * be wrong: Jaynes 2003, chapter 21).
- */
-function addGroup(sum: Float64Array, group: ReadingGroup, scale: ChargeScale, atLoad: AtLoad): void {
-  const floor = sum.reduce((most, each) => Math.max(most, each), -Infinity) + FORGOTTEN;
-  const logLoad = group.meq > 0 ? Math.log(group.meq) : -Infinity;
-  frontsOf(scale.curve).forEach((front, width) => {
-    atLoad.read(front, logLoad - scale.logPromised + scale.logLimit[width]!);
-    BYPASSES.forEach((bypass, row) => {
-      const from = (width * BYPASSES.length + row) * X_POINTS;
-      const clean = logLikelihood(group, group.feedEc25 * bypass, 0);
-      for (let i = 0; i < X_POINTS; i += 1) {
-        if (!(sum[from + i]! > floor)) sum[from + i] = -Infinity;
-        else if (atLoad.share[i]! < CLEAN) sum[from + i]! += clean;
-        else {
-          const bed = (1 - bypass) * group.feedEc25;
-          sum[from + i]! += logLikelihood(
-            group,
-            bypass * group.feedEc25 + bed * atLoad.share[i]!,
-            bed * atLoad.slope[i]!,
-          );
-        }
-      }
-    });
-  });
+/** Where each row still has weight: from its first to behind its last point. */
+class Living {
+  readonly first = new Int32Array(ROWS);
+  readonly end = new Int32Array(ROWS).fill(X_POINTS);
+
+  /** Leaves out what is at or below a floor at a row's ends. */
+  narrow(weights: Float64Array, row: number, floor: number): void {
+    let [first, end] = [this.first[row]!, this.end[row]!];
+    const from = row * X_POINTS;
+    while (first < end && weights[from + first]! <= floor) weights[from + first++] = 0;
+    while (first < end && weights[from + end - 1]! <= floor) weights[from + --end] = 0;
+    this.first[row] = first;
+    this.end[row] = end;
+  }
 }
 
-/** Adds what all groups of readings say, the latest first: it rules out most, and what is ruled out costs nothing more. */
-export function weigh(sum: Float64Array, groups: readonly ReadingGroup[], scale: ChargeScale): void {
-  const atLoad = new AtLoad();
-  for (let i = groups.length - 1; i >= 0; i -= 1) addGroup(sum, groups[i]!, scale, atLoad);
+function largestOf(weights: Float64Array): number {
+  let largest = 0;
+  for (let i = 0; i < weights.length; i += 1) if (weights[i]! > largest) largest = weights[i]!;
+  return largest;
+}
+
+/**
+ * Multiplies weights over (width, bypass, x) by what a group of readings says (mixture likelihood of a reading that may
+ * simply be wrong: Jaynes 2003, chapter 21).
+ */
+function weighGroup(
+  weights: Float64Array,
+  group: ReadingGroup,
+  scale: ChargeScale,
+  living: Living,
+  atLoad: AtLoad,
+): void {
+  const { share, slope } = atLoad;
+  const floor = FORGOTTEN * largestOf(weights);
+  const { feedEc25, ppm } = group;
+  const logLoad = group.meq > 0 ? Math.log(group.meq) : -Infinity;
+  const logSeen = Math.log(group.ec25 + OFFSET_PPM * ppm);
+  const fronts = frontsOf(scale.curve);
+  for (let row = 0; row < ROWS; row += 1) {
+    const width = Math.floor(row / BYPASSES.length);
+    if (row % BYPASSES.length === 0) atLoad.read(fronts[width]!, logLoad - scale.logPromised + scale.logLimit[width]!);
+    living.narrow(weights, row, floor);
+    const bypass = BYPASSES[row % BYPASSES.length]!;
+    const [round, bed] = [bypass * feedEc25, (1 - bypass) * feedEc25];
+    const from = row * X_POINTS;
+    const clean = likelihood(logSeen, ppm, round, 0);
+    const end = living.end[row]!;
+    for (let i = living.first[row]!; i < end; i += 1) {
+      const said = share[i]! < CLEAN ? clean : likelihood(logSeen, ppm, round + bed * share[i]!, bed * slope[i]!);
+      weights[from + i] = weights[from + i]! * said;
+    }
+  }
+}
+
+/** Multiplies by what all groups of readings say, the latest first: what it rules out costs nothing more. */
+export function weigh(weights: Float64Array, groups: readonly ReadingGroup[], scale: ChargeScale): void {
+  const [living, atLoad] = [new Living(), new AtLoad()];
+  for (let i = groups.length - 1; i >= 0; i -= 1) {
+    weighGroup(weights, groups[i]!, scale, living, atLoad);
+    const largest = largestOf(weights);
+    if (largest < SMALLEST || largest > LARGEST) for (let k = 0; k < weights.length; k += 1) weights[k]! /= largest;
+  }
 }
 
 /** Calls with the start of each row of x: width and bypass by their places. */
@@ -137,7 +184,7 @@ export function forEachRow(visit: (width: number, bypass: number, from: number) 
  */
 export function markOffsets(ec25: number, feedEc25: number, { curve, logLimit }: ChargeScale): Float64Array {
   const fronts = frontsOf(curve);
-  const offsets = new Float64Array(WIDTHS * BYPASSES.length);
+  const offsets = new Float64Array(ROWS);
   forEachRow((width, row) => {
     const bypass = BYPASSES[row]!;
     const share = (shareOfFeed(ec25, feedEc25) - bypass) / (1 - bypass);

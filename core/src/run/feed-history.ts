@@ -33,6 +33,8 @@ const READ_SD = 0.05;
 /** A feed half as much again as usual is asked about, or beyond a quarter more than the tap's own range. */
 const FAR = Math.log(1.5);
 const BEYOND_STATED = 1.25;
+/** Behind a membrane nobody knows beforehand what passes: far is three times as much, or a third. */
+const FAR_BEHIND_MEMBRANE = Math.log(3);
 /** Seen again: within a quarter of it. */
 const SEEN_AGAIN = Math.log(1.25);
 /** Latest readings whose median is the usual. */
@@ -86,9 +88,10 @@ export class FeedHistory {
 
   private believed(taken: readonly TakenFeed[], tap: Tap | undefined, doubtful: DoubtfulFeed[]): FeedPoint[] {
     const stated = tap && statedFeed(this.facts.rig, tap);
+    const far = passage(this.facts.rig) < 1 ? FAR_BEHIND_MEMBRANE : FAR;
     const room = stated
-      ? Math.max(FAR, BEYOND_STATED * Math.log(Math.max(stated.high / stated.typical, stated.typical / stated.low)))
-      : FAR;
+      ? Math.max(far, BEYOND_STATED * Math.log(Math.max(stated.high / stated.typical, stated.typical / stated.low)))
+      : far;
     const believed: FeedPoint[] = [];
     taken.forEach((each, i) => {
       const latest = believed.slice(-USUAL_OF).map((point) => point.ec25);
