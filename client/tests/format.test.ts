@@ -23,7 +23,7 @@ test("three digits, never false precision", () => {
 test("litres read as litres or US gallons, a range as a range", () => {
   expect(litres(1672.56, "metric")).toBe("1,670 L");
   expect(litres(1672.56, "us")).toBe("442 US gal");
-  expect(litresRange(1050, 1560, "metric")).toBe("1,050 to 1,560 L");
+  expect(litresRange(1050, 1560, "metric")).toBe("1,050 to 1,600 L");
   expect(litresRange(100.01, 100.02, "metric")).toBe("100 L");
 });
 

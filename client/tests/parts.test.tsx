@@ -7,7 +7,7 @@ import { NumberField } from "../ui/fields";
 import { NumberPad } from "../ui/NumberPad";
 import { StateRing } from "../ui/StateRing";
 import { FrontChart } from "../features/history/FrontChart";
-import { assessQuickly } from "../features/run/assess";
+import { assess } from "../features/run/assess";
 import { inApp } from "./in-app";
 import { clean, rigWith } from "./sample-rig";
 
@@ -167,13 +167,14 @@ test("the state ring fills with the need", () => {
 
 describe("the chart of one vessel", () => {
   const facts = rigWith([...clean(14), 3, 8]);
-  const { standing } = assessQuickly(facts);
+  const { standing, front } = assess(facts);
   const chart = (withFront: boolean) =>
     inApp(
       <FrontChart
         outputs={standing!.outputs}
         marks={facts.vessel.marks}
         standing={withFront ? standing : undefined}
+        front={withFront ? front : undefined}
         width={380}
         label="Output of Bay against litres"
       />,

@@ -79,6 +79,8 @@ export function rigWith(outputs: readonly number[], use: Use = "paint"): RigFact
     meters: [meter],
     visits,
     charges: [charge],
+    feedTests: [],
+    reports: [],
     now: START + outputs.length * DAY,
   };
 }

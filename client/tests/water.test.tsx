@@ -15,7 +15,6 @@ import { checkWords } from "../features/water/meter-words";
 import { openReportFile, reportCsv, reportJson } from "../features/water/report-file";
 import { readTypedReport, typedFrom } from "../features/water/report-values";
 import { feedWords, tapReadings, tapWater } from "../features/water/tap-water";
-import { unseenOf } from "../features/water/unseen-load";
 import { ReportSummary } from "../features/water/ReportSummary";
 import { inApp } from "./in-app";
 
@@ -101,29 +100,6 @@ describe("the water of a tap", () => {
     [300, "usual"],
     [800, "high"],
   ])("%d µS/cm is %s", (ec25, words) => expect(feedWords(ec25)).toBe(words));
-});
-
-describe("what reaches the resin unseen", () => {
-  const rig = {
-    id: "r",
-    name: "Van",
-    use: "glass" as const,
-    tapId: "t",
-    flow: 3,
-    stages: [{ kind: "resin" as const, vesselId: "v" }],
-    jobName: "house",
-    litresPerJob: 60,
-  };
-  test("carbon dioxide passes a membrane, silica does not; a tap nobody tested tells nothing", () => {
-    const plain = unseenOf(rig, TAP, { silica: 6 })!;
-    const behind = unseenOf({ ...rig, stages: [{ kind: "membrane", rejection: 0.9 }, ...rig.stages] }, TAP, {
-      silica: 6,
-    })!;
-    expect(behind.co2).toBe(plain.co2);
-    expect(behind.silica).toBeCloseTo(plain.silica / 10, 9);
-    expect(unseenOf(rig, { ...TAP, ph: undefined }, undefined)).toBeUndefined();
-    expect(unseenOf(rig, undefined, undefined)).toBeUndefined();
-  });
 });
 
 describe("a report as typed", () => {

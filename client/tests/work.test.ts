@@ -223,9 +223,11 @@ describe("a kept plan", () => {
   });
 
   test("has the marks of the school that its limit belongs to, else its own", () => {
-    expect(marksFor(20, "glass").hard).toBe(30);
-    expect(marksFor(1, "aquarium")).toMatchObject({ watch: 0.5, capacityUsed: 0.9 });
-    expect(marksFor(15, "paint")).toMatchObject({ watch: 9, limit: 15, hard: 30 });
+    const nacl = (value: number) => ({ value, scale: "nacl" as const });
+    expect(marksFor(nacl(20), "glass").hard).toBe(30);
+    expect(marksFor({ value: 20, scale: "442" }, "glass")).toEqual({ watch: 12, limit: 20, hard: 40, scale: "442" });
+    expect(marksFor(nacl(1), "aquarium")).toMatchObject({ watch: 0.5, capacityUsed: 0.9 });
+    expect(marksFor(nacl(15), "paint")).toMatchObject({ watch: 9, limit: 15, hard: 30 });
   });
 
   test("is held against the rig's log from the day it is in use", () => {

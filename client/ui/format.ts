@@ -57,7 +57,7 @@ export function litres(value: number, units: Units): string {
   return `${text} ${unit}`;
 }
 
-/** A range as `1,050 to 1,560 L`, rounded outward; one number when both ends read the same. */
+/** A range as `1,050 to 1,600 L`, rounded outward; one number when both ends read the same. */
 export function litresRange(low: number, high: number, units: Units): string {
   const range = volumeRange(low, high, units);
   return range.low === range.high ? `${range.low} ${range.unit}` : `${range.low} to ${range.high} ${range.unit}`;

@@ -1,6 +1,7 @@
 import {
   addDays,
   bypassWords,
+  compositionAtResin,
   expectedUse,
   explainLeak,
   explainLeft,
@@ -208,12 +209,13 @@ describe("alkaline water", () => {
   });
   const rising = [...clean(14), 2, 5, 7, 8];
   test("leaves litres beside a reading of 8 under a limit of 10", () => {
-    expect(left(standingOf(told(rising, 125)))).toEqual([28, 130, 219]);
+    expect(left(standingOf(told(rising, 125)))).toEqual([29, 131, 220]);
     expect(left(standingOf(told(rising)))[1]).toBeLessThan(30);
   });
   test("on the plateau the meter's life goes on", () => {
-    const where = standingOf(told([...clean(16), 6, 7, 7, 8], 250));
-    expect(left(where)[0]).toBeGreaterThan(600);
+    const where = standingOf(told([...clean(16), 6, 7, 7, 7], 140));
+    expect(left(where)[1]).toBeGreaterThan(130);
+    expect(left(standingOf(told([...clean(16), 6, 7, 7, 7])))[1]).toBeLessThan(30);
     expect(where.limitThroughput).toBeGreaterThan(1.05);
   });
   test("counts a report's alkalinity like the tap's", () => {
@@ -408,6 +410,53 @@ describe("the feed at the resin", () => {
       Math.hypot(0.03, 90 / 2.563 / 160),
       4,
     );
+  });
+});
+
+describe("the composition at the resin", () => {
+  const tap = { id: "tap", siteId: "site", name: "Tap", low: 190, typical: 200, high: 210, scale: "nacl" as const };
+  const known = { ...tap, alkalinity: 150, ph: 7, silica: 12 };
+  const rig = rigOf({});
+  const before = (...stages: NonNullable<Told["stages"]>) => rigOf({ stages });
+  test("needs an alkalinity, of the tap or of its newest report", () => {
+    expect(compositionAtResin(rig, tap)).toBeUndefined();
+    const reports = [150, 90].map((alkalinity, i) => ({
+      id: `r${i}`,
+      tapId: "tap",
+      sampledOn: `2027-0${2 - i}-01`,
+      source: "typed" as const,
+      values: { alkalinity, ph: 7 },
+    }));
+    expect(compositionAtResin(rig, tap, reports)!.ions.hco3 - compositionAtResin(rig, tap, reports)!.co2).toBeCloseTo(
+      150 / 50.04,
+      3,
+    );
+  });
+  test("is as much calcium as bicarbonate, the rest sodium and chloride", () => {
+    const { ions, co2, ec25 } = compositionAtResin(rig, known)!;
+    const bicarbonate = 150 / 50.04;
+    expect(ec25).toBe(400);
+    expect([ions.ca, ions.na, ions.cl, ions.so4, ions.mg]).toEqual([
+      expect.closeTo(bicarbonate, 6),
+      expect.closeTo(4 - bicarbonate, 6),
+      expect.closeTo(4 - bicarbonate, 6),
+      0,
+      0,
+    ]);
+    expect(ions.hco3 - co2).toBeCloseTo(bicarbonate, 6);
+    expect(compositionAtResin(rig, { ...known, alkalinity: 400 })!.ions.na).toBe(0);
+  });
+  test("carbon dioxide passes a membrane, silica like salt, and a degassing barrel lets it go", () => {
+    const plain = compositionAtResin(rig, known)!;
+    const behind = compositionAtResin(before({ kind: "membrane", rejection: 0.9 }), known)!;
+    expect(behind.co2).toBe(plain.co2);
+    expect([behind.silica / plain.silica, behind.ec25 / plain.ec25]).toEqual([
+      expect.closeTo(0.1, 9),
+      expect.closeTo(0.1, 9),
+    ]);
+    const barrel = compositionAtResin(before({ kind: "degasser" }), known)!;
+    expect(barrel.co2).toBeCloseTo(1.2 / 44.0095, 9);
+    expect(plain.ions.hco3 - barrel.ions.hco3).toBeCloseTo(plain.co2 - barrel.co2, 9);
   });
 });
 

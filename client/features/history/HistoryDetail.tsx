@@ -214,6 +214,32 @@ function Visits({ ledger, view }: { readonly ledger: ChargeLedger; readonly view
   );
 }
 
+/** The rig's name with its verdict and the reason, where the charge in use is looked at. */
+function DetailHead({
+  view: { facts },
+  where,
+  heading,
+}: {
+  readonly view: RigView;
+  readonly where: Standing | undefined;
+  readonly heading: "h1" | "h2";
+}) {
+  const { units } = useSettings();
+  const words = where && verdictWords(facts, where, units);
+  return (
+    <View flexDirection="row" gap="$3" alignItems="flex-start">
+      {where ? <StateRing state={where.verdict.state} /> : null}
+      <View flex={1}>
+        <Title render={heading} fontSize="$5" lineHeight="$5">
+          {facts.rig.name}
+          {words ? `: ${words.title.charAt(0).toLowerCase()}${words.title.slice(1)}` : ""}
+        </Title>
+        {words ? <Body color="$soft">{[words.reason, ...words.more].join(" ")}</Body> : null}
+      </View>
+    </View>
+  );
+}
+
 /** Readings of one vessel against litres, charge by charge, with what the front is expected to do. */
 export function HistoryDetail({
   view,
@@ -224,7 +250,6 @@ export function HistoryDetail({
   readonly heading?: "h1" | "h2";
 }) {
   const { facts, assessment } = view;
-  const { units } = useSettings();
   const [chosen, setChosen] = useState<Id>();
   const [width, setWidth] = useState(0);
   const ledgers = useMemo(() => chargeLedgers(inBooks(facts)), [facts]);
@@ -250,22 +275,12 @@ export function HistoryDetail({
   const where = assessment?.standing?.charge.id === ledger.charge.id ? assessment.standing : undefined;
   // An answer kept from before stands without its working: what it rested on is not kept with it.
   const worked = view.asOf === undefined ? where : undefined;
-  const words = where && assessment?.verdict ? verdictWords(facts, where, units) : undefined;
   const lastOutput = ledger.outputs[ledger.outputs.length - 1];
   const scale = facts.vessel.marks.scale;
   const chartLabel = `Output of ${facts.rig.name} against litres: ${ledger.outputs.length} readings, last ${lastOutput ? threeDigits(onScale(lastOutput.ec25, scale)) : "none"} ${scaleUnit(scale)}`;
   return (
     <View gap="$4" testID="history">
-      <View flexDirection="row" gap="$3" alignItems="flex-start">
-        {words && assessment?.verdict ? <StateRing state={assessment.verdict.state} /> : null}
-        <View flex={1}>
-          <Title render={heading} fontSize="$5" lineHeight="$5">
-            {facts.rig.name}
-            {words ? `: ${words.title.charAt(0).toLowerCase()}${words.title.slice(1)}` : ""}
-          </Title>
-          {words ? <Body color="$soft">{[words.reason, ...words.more].join(" ")}</Body> : null}
-        </View>
-      </View>
+      <DetailHead view={view} where={where} heading={heading} />
       <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
         {width > 0 ? (
           <FrontChart

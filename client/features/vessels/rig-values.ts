@@ -8,6 +8,7 @@ import {
   type Use,
   type Vessel,
   type VesselKind,
+  type VesselSize,
 } from "@winter-bead/core";
 import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
 import { marksChoiceOf, usualMarks, VESSEL_PRESETS, type MarksChoice } from "./presets";
@@ -110,6 +111,19 @@ export function rigBody(values: RigValues, vesselId: string, units: Units, known
   };
 }
 
+const sizeValues = (
+  size: Omit<VesselSize, "emptyWeight"> & { readonly emptyWeight?: number | undefined },
+  units: Units,
+) => ({
+  kind: size.kind,
+  sizeBy: "volume" as const,
+  grossVolume: text(toShown("volume", size.grossVolume, units)),
+  diameter: text(toShown("length", size.diameter, units)),
+  height: "",
+  emptyWeight: text(size.emptyWeight === undefined ? undefined : toShown("weight", size.emptyWeight, units)),
+  fillPercent: text(100 * size.fillFraction),
+});
+
 export function rigValues(rig: Rig | undefined, vessel: Vessel | undefined, firstTap: string, units: Units): RigValues {
   const membrane = rig?.stages.find((stage) => stage.kind === "membrane");
   const preset = VESSEL_PRESETS[3]!;
@@ -127,13 +141,7 @@ export function rigValues(rig: Rig | undefined, vessel: Vessel | undefined, firs
     before: beforeOf(rig?.stages),
     rejection: text(100 * (membrane?.kind === "membrane" ? membrane.rejection : 0.95)),
     vesselName: vessel?.name ?? "",
-    kind: size.kind,
-    sizeBy: "volume",
-    grossVolume: text(toShown("volume", size.grossVolume, units)),
-    diameter: text(toShown("length", size.diameter, units)),
-    height: "",
-    emptyWeight: text(size.emptyWeight === undefined ? undefined : toShown("weight", size.emptyWeight, units)),
-    fillPercent: text(100 * size.fillFraction),
+    ...sizeValues(size, units),
     marks: vessel ? marksChoiceOf(vessel.marks) : usualMarks(use),
     watch: text(marks.watch),
     limit: text(marks.limit),

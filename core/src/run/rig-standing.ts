@@ -9,7 +9,9 @@ import type { Reason, State } from "../verdict/verdict";
 import { reasonWords, type Wording } from "../verdict/verdict-words";
 import type { Scale } from "../water/meter";
 import { time } from "./readings";
-import { learn, lessonsOf, standingDates, workStanding, type StandingInput } from "./standing";
+import { learn, lessonsOf } from "./lessons";
+import { workStanding, type StandingInput } from "./standing";
+import { standingDates } from "./standing-dates";
 
 /** A kept record, as the records API gives it. */
 export type Kept<T> = T & { readonly version?: number | undefined; readonly voided?: boolean | undefined };

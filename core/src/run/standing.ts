@@ -1,15 +1,12 @@
-import { describeBed, type BedAnswer } from "../bed/bed";
+import type { BedAnswer } from "../bed/bed";
 import {
   capacityWeights,
-  chargeAt,
   chargeBelief,
-  leftQuantile,
   laterThanLimit,
+  leftQuantile,
   leftUntil,
-  loadAtMark,
   markAtThroughput,
   markOf,
-  outputShare,
   shapeOf,
   shareReachedBy,
   tight,
@@ -19,33 +16,36 @@ import {
 } from "../belief/charge-belief";
 import { chargePrior, xQuantile, type CapacityWeights } from "../belief/grids";
 import { groupsOf, type ReadingGroup } from "../belief/groups";
-import { lessonOf, ownerBelief, type Lesson, type OwnerBelief } from "../belief/owner";
-import { chargeScale } from "../belief/weigh";
-import { addDays, daysBetween, weekdayOf } from "../dates/calendar";
+import type { OwnerBelief } from "../belief/owner";
+import { addDays } from "../dates/calendar";
 import { expectedUse, sinceLastLog, type Booking, type ExpectedUse, type SinceLog } from "../dates/expected-use";
-import { chance, datesOf, DEFAULT_PATHS, NO_USE, WorkToCome, type DepletionAnswer } from "../dates/futures";
-import { productCurve, type ProductCurve } from "../front/product-curve";
+import type { ProductCurve } from "../front/product-curve";
 import type { CapacityRange } from "../ledger/own-capacity";
 import { loadUsed, type LoadUsed } from "../ledger/water-used";
 import { frontDepth } from "../life/breakthrough";
 import type { ThreeOf } from "../life/life-range";
-import type { Charge, Id, Tap, Vessel, WaterReport } from "../records/records";
-import { GRADE_CAPACITIES, GRADE_HEALTH, smallerSide } from "../resin/capacity";
-import { PACKING_FACTORS, storageFactor } from "../resin/storage";
-import { fail, finite, succeed, within, type Result } from "../result";
+import { NORMAL_90 } from "../numerics/quantile";
+import type { Charge, Id, Vessel } from "../records/records";
+import { fail, finite, succeed, type Result } from "../result";
 import { slowRise, type SlowRise } from "../verdict/slow-rise";
 import { paceOf, verdict, type Verdict } from "../verdict/verdict";
 import { scaleFactor } from "../water/meter";
-import { rigLedger, type ChargeLedger, type LedgerFacts, type OutputReading, type RigLedger } from "./charge-ledger";
+import type { ChargeLedger, OutputReading, RigLedger } from "./charge-ledger";
 import type { DoubtfulFeed } from "./feed-history";
+import {
+  chargeCondition,
+  gradeCapacityOf,
+  hydraulicsOf,
+  learn,
+  lessonsOf,
+  limitOf,
+  scaleOfCharge,
+  vesselLedger,
+  type Hydraulics,
+  type VesselFacts,
+} from "./lessons";
 import { passage, time } from "./readings";
-import { compositionAtResin, type KnownComposition } from "./tap-composition";
-
-/** A vessel of a rig with its books: what can teach. */
-export interface VesselFacts extends LedgerFacts {
-  readonly vessel: Vessel;
-  readonly reports?: readonly WaterReport[];
-}
+import type { KnownComposition } from "./tap-composition";
 
 export interface StandingInput extends VesselFacts {
   /** Milliseconds since 1970. */
@@ -144,79 +144,6 @@ export interface WorkedStanding {
   readonly firstDay: string;
 }
 
-/** Share of capacity that storage and packing leave. */
-export function chargeCondition(charge: Charge): number {
-  const stored = charge.stored ? storageFactor(charge.stored) : undefined;
-  return (stored?.ok ? stored.value : 1) * PACKING_FACTORS[charge.packing];
-}
-
-const gradeCapacityOf = (charge: Charge) => smallerSide(GRADE_CAPACITIES[charge.grade]);
-const chargeMeq = (charge: Charge) => 1000 * charge.resinLitres * gradeCapacityOf(charge) * chargeCondition(charge);
-const limitOf = ({ marks }: Vessel) => marks.limit / scaleFactor(marks.scale);
-
-interface Hydraulics {
-  readonly bed: BedAnswer;
-  readonly curve: ProductCurve;
-  readonly composition: KnownComposition | undefined;
-}
-
-function hydraulicsOf(charge: Charge, { rig, vessel, taps, reports }: VesselFacts): Result<Hydraulics> {
-  const tap = taps.get(rig.tapId);
-  if (!tap) return fail("no-tap", "This rig has no tap.");
-  const bed = within("bed", bedOf(charge, vessel, rig.flow, tap));
-  if (!bed.ok) return bed;
-  const composition = compositionAtResin(rig, tap, reports);
-  const curve = productCurve(bed.value.transferUnits, composition, GRADE_CAPACITIES[charge.grade]);
-  return succeed({ bed: bed.value, curve, composition });
-}
-
-const bedOf = (charge: Charge, vessel: Vessel, flow: number, { temperature }: Tap): Result<BedAnswer> =>
-  describeBed({
-    volume: charge.resinLitres,
-    diameter: vessel.diameter,
-    flow,
-    health: GRADE_HEALTH[charge.grade],
-    ...(temperature === undefined ? {} : { temperature }),
-  });
-
-/** A lesson with the moment its charge ended, so that those of a whole crew can be told in their order. */
-export interface DatedLesson extends Lesson {
-  readonly endedAt: number;
-}
-
-/** What the ended charges of a vessel teach; those that ended by a fault, or are left out, teach nothing. */
-export function lessonsOf(facts: VesselFacts): readonly DatedLesson[] {
-  return vesselLedger(facts).charges.flatMap(({ charge, lines, outputs }): DatedLesson[] => {
-    const { ended } = charge;
-    if (!ended || ended.why === "fault") return [];
-    const feedAtEnd = lines[lines.length - 1]?.feedEc25 ?? 0;
-    const hydraulics = hydraulicsOf(charge, facts);
-    if (!hydraulics.ok || !(feedAtEnd > 0)) return [];
-    const { meq, sd } = loadUsed(lines);
-    const lesson = lessonOf({
-      chargeId: charge.id,
-      vesselId: charge.vesselId,
-      load: meq,
-      sd,
-      word: ended.why,
-      groups: groupsOf(outputs, charge.resinLitres),
-      scale: chargeScale(chargeMeq(charge), hydraulics.value.curve, limitOf(facts.vessel), feedAtEnd),
-    });
-    return lesson ? [{ ...lesson, endedAt: time(ended.at) }] : [];
-  });
-}
-
-const vesselLedger = (facts: VesselFacts): RigLedger =>
-  rigLedger({ ...facts, charges: facts.charges.filter((charge) => charge.vesselId === facts.vessel.id) });
-
-/** What a crew's ended charges taught of its resin, and of the front in one vessel. */
-export function learn(lessons: readonly DatedLesson[], vesselId: Id): OwnerBelief {
-  return ownerBelief(
-    [...lessons].sort((a, b) => a.endedAt - b.endedAt),
-    vesselId,
-  );
-}
-
 /** Weeks whose water tells which taps a rig hangs on. */
 const TAPS_OF_DAYS = 21;
 const MS_PER_DAY = 86_400_000;
@@ -233,10 +160,12 @@ function feedToCome({ rig, now }: StandingInput, { feed }: RigLedger, { lines }:
   const mean = (of: (tapId: Id) => number) => shares.reduce((sum, [tapId, share]) => sum + share * of(tapId), 0);
   const typical = mean((tapId) => feed.at(tapId, now));
   const sd = mean((tapId) => feed.sdAt(tapId, now));
-  const reach = Math.exp(1.2815515655446004 * sd);
+  const reach = Math.exp(NORMAL_90 * sd);
   const isRead = shares.every(([tapId]) => feed.readNear(tapId, now));
   return { low: typical / reach, typical, high: typical * reach, sd, isRead };
 }
+
+const hardOf = ({ marks }: Vessel) => marks.hard / scaleFactor(marks.scale);
 
 /** Spread of a load nobody has put on yet. */
 const FRESH_SD = 0.03;
@@ -261,7 +190,7 @@ export function workStanding(input: StandingInput, owner?: OwnerBelief): Result<
   const hydraulics = hydraulicsOf(ledger.charge, input);
   if (!hydraulics.ok) return hydraulics;
   const believed = owner ?? learn(lessonsOf(input), input.vessel.id);
-  const worked = standingOf(input, books, ledger, hydraulics.value, believed);
+  const worked = standingOf(input, believe(input, books, ledger, hydraulics.value, believed));
   const checked = finite(worked.standing);
   return checked.ok ? succeed(worked) : checked;
 }
@@ -295,50 +224,94 @@ function workOf(input: StandingInput, { water }: RigLedger, { filledAt }: Charge
   return { use, sinceLog: sinceLastLog(last, today, use, booked), firstDay: isLoggedToday ? addDays(today, 1) : today };
 }
 
-function standingOf(
+/** What a standing is drawn from: the belief, its marks and the question asked of it. */
+interface Believed {
+  readonly books: RigLedger;
+  readonly ledger: ChargeLedger;
+  readonly hydraulics: Hydraulics;
+  readonly owner: OwnerBelief;
+  readonly used: LoadUsed;
+  /** Relative standard deviation of the load. */
+  readonly loadSd: number;
+  readonly feed: FeedToCome;
+  readonly groups: readonly ReadingGroup[];
+  readonly belief: ChargeBelief;
+  readonly toLimit: Mark;
+  readonly toHard: Mark;
+  readonly work: Work;
+  readonly question: LeftQuestion;
+  readonly feedMeetsLimit: boolean;
+  readonly leak: Leak | undefined;
+  /** An aquarium is harmed by the first leak, whatever a meter shows of it; else the limit. */
+  readonly toEnd: Mark;
+}
+
+function believe(
   input: StandingInput,
   books: RigLedger,
   ledger: ChargeLedger,
-  { bed, curve, composition }: Hydraulics,
+  hydraulics: Hydraulics,
   owner: OwnerBelief,
-): WorkedStanding {
+): Believed {
   const { vessel, rig } = input;
   const { charge, outputs, lines } = ledger;
-  const { marks } = vessel;
   const used = loadUsed(lines);
   const loadSd = used.meq > 0 ? used.sd : FRESH_SD;
   const feed = feedToCome(input, books, ledger);
-  const [limitEc25, hardEc25] = [limitOf(vessel), marks.hard / scaleFactor(marks.scale)];
-  const scale = chargeScale(chargeMeq(charge), curve, limitEc25, feed.typical);
+  const [limitEc25, hardEc25] = [limitOf(vessel), hardOf(vessel)];
   const groups = groupsOf(outputs, charge.resinLitres);
-  const belief = chargeBelief(owner, loadSd, groups, scale);
-  const [toLimit, toHard] = [markOf(limitEc25, feed.typical, belief), markOf(hardEc25, feed.typical, belief)];
-  const { use, sinceLog, firstDay } = workOf(input, books, charge);
+  const belief = chargeBelief(owner, loadSd, groups, scaleOfCharge(charge, vessel, hydraulics, feed.typical));
+  const toLimit = markOf(limitEc25, feed.typical, belief);
+  const work = workOf(input, books, charge);
   const question: LeftQuestion = {
     used: used.meq,
     feed: { median: feed.typical, sd: feed.sd },
-    sinceLog: { median: sinceLog.litres, sd: sinceLog.sd },
+    sinceLog: { median: work.sinceLog.litres, sd: work.sinceLog.sd },
   };
-  const logged: LeftQuestion = { ...question, sinceLog: { median: 0, sd: 0 } };
-  const countAlone = groups.length === 0 ? tight(belief) : chargeBelief(owner, loadSd, [], scale);
-  const leak = leakOf(belief, question, composition);
-  // An aquarium is harmed by the first leak, whatever a meter shows of it.
-  const leakMark = leak && rig.use === "aquarium" ? markAtThroughput(leak.throughput, belief) : undefined;
-  const toEnd = leakMark ?? toLimit;
-  const promised = Math.exp(scale.logPromised + xQuantile(owner.capacity, 0.5));
-  const promisedShare = used.meq / (promised * (leakMark && leak ? Math.min(1, leak.share) : 1));
-  const pace = paceOf(
-    groups.map((group) => group.litres),
-    use.dayWithWater,
-    rig.litresPerJob,
-  );
-  const feedMeetsLimit = limitEc25 >= feed.typical;
+  const leak = leakOf(belief, question, hydraulics.composition);
+  return {
+    books,
+    ledger,
+    hydraulics,
+    owner,
+    used,
+    loadSd,
+    feed,
+    groups,
+    belief,
+    toLimit,
+    toHard: markOf(hardEc25, feed.typical, belief),
+    work,
+    question,
+    feedMeetsLimit: limitEc25 >= feed.typical,
+    leak,
+    toEnd: leak && rig.use === "aquarium" ? markAtThroughput(leak.throughput, belief) : toLimit,
+  };
+}
+
+interface Judged {
+  readonly verdict: Verdict;
+  readonly pace: number;
+  readonly promisedShare: number;
+  readonly rise: SlowRise | undefined;
+  /** What the litres left run to; absent where none are shown. */
+  readonly mark: Mark | undefined;
+  readonly leftTo: Standing["leftTo"];
+}
+
+function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
+  const { belief, groups, used, owner, question, toLimit, toHard, toEnd, leak, feedMeetsLimit, work } = believed;
+  const promised = Math.exp(belief.scale.logPromised + xQuantile(owner.capacity, 0.5));
+  const promisedShare = used.meq / (promised * (leak && toEnd !== toLimit ? Math.min(1, leak.share) : 1));
+  const litres = groups.map((group) => group.litres);
+  const pace = paceOf(litres, work.use.dayWithWater, rig.litresPerJob);
   const leftAt = (of: ChargeBelief, asked: LeftQuestion, share: number) =>
     feedMeetsLimit ? Infinity : leftQuantile(of, toEnd, asked, share);
-  const rise = slowRise(groups, hardEc25);
+  const logged: LeftQuestion = { ...question, sinceLog: { median: 0, sd: 0 } };
+  const rise = slowRise(groups, hardOf(vessel));
   const limitReached = shareReachedBy(belief, toLimit, used.meq);
   const asks = verdict({
-    marks,
+    marks: vessel.marks,
     outputs: groups.map((group) => group.ec25),
     isRising: rise !== undefined,
     limitReached,
@@ -352,55 +325,69 @@ function standingOf(
   // Three readings in a row may say what the belief does not: then it has no litres to offer.
   const isBelieved = leftTo === "limit" || (leftTo === "hard" && limitReached >= BELIEVED);
   const mark = !isBelieved || feedMeetsLimit ? undefined : leftTo === "hard" ? toHard : toLimit;
+  return { verdict: asks, pace, promisedShare, rise, mark, leftTo };
+}
+
+/** What the resin of a charge holds, in eq/L, and how far its front stands. */
+function figuresOf({ ledger: { charge }, belief, used, owner, loadSd, hydraulics: { bed } }: Believed) {
   const gradeCapacity = gradeCapacityOf(charge);
-  const limitThroughput = Math.exp(scale.logPromised) / scale.meq;
   const capacity = rangeOf(capacityWeights(belief), gradeCapacity);
-  const throughputAt = (eqPerLitre: number) => (used.meq * gradeCapacity) / (scale.meq * eqPerLitre);
+  const throughputAt = (eqPerLitre: number) => (used.meq * gradeCapacity) / (belief.scale.meq * eqPerLitre);
   const throughput = {
     low: throughputAt(capacity.high),
     typical: throughputAt(capacity.median),
     high: throughputAt(capacity.low),
   };
-  const shape = shapeOf(belief);
-  const where: Standing = {
-    charge,
-    ledger,
-    used,
-    bed,
-    condition: chargeCondition(charge),
+  return {
     gradeCapacity,
-    limitThroughput,
-    markThroughput: limitThroughput * (mark ? laterThanLimit(belief, mark) : 1),
     ownCapacity: rangeOf(owner.capacity, gradeCapacity),
-    taught: owner.taught,
     capacityByCount: rangeOf(chargePrior(owner.capacity, loadSd), gradeCapacity),
     capacity,
-    feed,
-    passage: passage(rig),
     throughput,
-    promisedShare,
-    leftTo,
-    ...(mark ? { left: leftUntil(belief, mark, question) } : {}),
-    leftByCount: leftUntil(countAlone, toLimit, question),
-    ...(leak && asks.state !== "change" ? { leak } : {}),
-    sinceLog,
-    use,
-    shape: { width: shape.width, bypass: shape.tight < 0.5 ? shape.bypass : 0 },
-    verdict: asks,
-    pace,
     front: {
       low: frontDepth(throughput.low, bed.transferUnits),
       typical: frontDepth(throughput.typical, bed.transferUnits),
       high: frontDepth(throughput.high, bed.transferUnits),
     },
+  };
+}
+
+function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
+  const { books, ledger, hydraulics, owner, used, loadSd, feed, groups, belief, toLimit, question, leak } = believed;
+  const { charge, outputs } = ledger;
+  const { mark, rise, leftTo, ...judged } = judge(input, believed);
+  const { sinceLog, use, firstDay } = believed.work;
+  const countAlone = groups.length === 0 ? tight(belief) : chargeBelief(owner, loadSd, [], belief.scale);
+  const limitThroughput = Math.exp(belief.scale.logPromised) / belief.scale.meq;
+  const shape = shapeOf(belief);
+  const where: Standing = {
+    charge,
+    ledger,
+    used,
+    bed: hydraulics.bed,
+    condition: chargeCondition(charge),
+    ...figuresOf(believed),
+    ...judged,
+    limitThroughput,
+    markThroughput: limitThroughput * (mark ? laterThanLimit(belief, mark) : 1),
+    taught: owner.taught,
+    feed,
+    passage: passage(input.rig),
+    leftTo,
+    ...(mark ? { left: leftUntil(belief, mark, question) } : {}),
+    leftByCount: leftUntil(countAlone, toLimit, question),
+    ...(leak && leftTo !== "none" ? { leak } : {}),
+    sinceLog,
+    use,
+    shape: { width: shape.width, bypass: shape.tight < 0.5 ? shape.bypass : 0 },
     outputs,
     groups,
-    ...optional("rise", rise),
-    feedMeetsLimit,
+    ...(rise ? { rise } : {}),
+    feedMeetsLimit: believed.feedMeetsLimit,
     heldBack: heldBackOf(input, books, ledger),
   };
-  const dated = leftTo === "limit" && mark ? toEnd : mark;
-  return { standing: where, belief, ...(dated ? { mark: dated } : {}), toHard, question, firstDay };
+  const dated = leftTo === "limit" && mark ? believed.toEnd : mark;
+  return { standing: where, belief, ...(dated ? { mark: dated } : {}), toHard: believed.toHard, question, firstDay };
 }
 
 /** What waits to be confirmed since this charge was filled. */
@@ -418,9 +405,6 @@ const ALMOST_SURELY = 0.03;
 /** From this share on the belief goes along with readings above the limit. */
 const BELIEVED = 0.5;
 
-const optional = <K extends string, T>(key: K, value: T | undefined) =>
-  (value === undefined ? {} : { [key]: value }) as { readonly [key in K]?: T };
-
 /** A first leak this close before the limit shows on the meter. */
 const SEEN_FROM = 0.95;
 
@@ -435,74 +419,4 @@ function leakOf(
   const share = throughput / (Math.exp(belief.scale.logPromised) / belief.scale.meq);
   const left = leftUntil(belief, markAtThroughput(throughput, belief), question);
   return { ...left, species, isUnseen: share < SEEN_FROM, share, throughput };
-}
-
-/** Seeded, so that the same facts give the same dates. */
-const SEED = 20;
-/** Planning assumptions: how far a future's pace is off in the first week, and a day's use. */
-const PACE_SD = 0.3;
-const DAY_SHARE = 0.5;
-
-/** Days from the first day to come on which the mark falls, one a simulated future, ascending. */
-export function standingDays(
-  { standing: where, belief, mark, question, firstDay }: WorkedStanding,
-  bookings: readonly Booking[] = [],
-): Result<Int32Array> {
-  if (!mark) return fail("no-mark", "There is no mark to come, so there is no date.");
-  const { use } = where;
-  const uses = (mean: number) => ({ mean, sd: DAY_SHARE * mean });
-  const booked = new Map(bookings.map(({ on, litres }) => [daysBetween(firstDay, on), uses(litres)]));
-  const work = new WorkToCome(use.weekdays.map(uses), weekdayOf(firstDay), booked);
-  if (!work.isAny) return NO_USE;
-  const { uniform, normal } = chance(SEED);
-  const paceSd = PACE_SD / Math.sqrt(1 + use.weeksLogged);
-  const days = new Int32Array(DEFAULT_PATHS);
-  for (let path = 0; path < DEFAULT_PATHS; path += 1) {
-    // One draw a slice of the belief: all of it is drawn, none of it twice.
-    const load = loadAtMark(belief, mark, chargeAt(belief, (path + uniform()) / DEFAULT_PATHS));
-    const feed = question.feed.median * Math.exp(question.feed.sd * normal());
-    const gone = Math.max(0, question.sinceLog.median + question.sinceLog.sd * normal());
-    const left = Math.max(0, ((load - question.used) * 100) / feed - gone);
-    days[path] = left > 0 ? work.dayOfEnd(left, Math.exp(paceSd * normal()), normal) : 0;
-  }
-  return succeed(days.sort());
-}
-
-/** Early, likely and late day on which the mark falls (Metropolis and Ulam 1949, the Monte Carlo method). */
-export function standingDates(worked: WorkedStanding, bookings?: readonly Booking[]): Result<DepletionAnswer> {
-  const days = standingDays(worked, bookings);
-  return days.ok ? datesOf(days.value, worked.firstDay) : days;
-}
-
-/** Output to expect at one point of a charge, µS/cm: early, likely and late front. */
-export interface ExpectedOutput {
-  readonly litres: number;
-  readonly early: number;
-  readonly likely: number;
-  readonly late: number;
-}
-
-const BAND_POINTS = 60;
-const BAND_DRAWS = 400;
-/** Drawn a little beyond the late hard mark. */
-const BAND_MARGIN = 1.04;
-
-/** Output over litres as the belief has it: the middle and the 10 and 90 % points of many drawn charges. */
-export function expectedOutputs(
-  { standing: where, belief, toHard, question }: WorkedStanding,
-  until?: number,
-): readonly ExpectedOutput[] {
-  const { used, feed } = where;
-  const untilLitres = until ?? BAND_MARGIN * Math.max(used.litres + leftQuantile(belief, toHard, question, 0.9), 1);
-  const loadSoFar = used.litres > 0 ? used.meq / used.litres : feed.typical / 100;
-  const draws = Array.from({ length: BAND_DRAWS }, (_, i) => chargeAt(belief, (i + 0.5) / BAND_DRAWS));
-  return Array.from({ length: BAND_POINTS + 1 }, (_, i) => {
-    const litres = (untilLitres * i) / BAND_POINTS;
-    const isPast = litres <= used.litres;
-    const meq = isPast ? litres * loadSoFar : used.meq + ((litres - used.litres) * feed.typical) / 100;
-    const fed = isPast ? 100 * loadSoFar : feed.typical;
-    const outputs = Float64Array.from(draws, (drawn) => fed * outputShare(belief, drawn, Math.max(meq, 1e-9))).sort();
-    const at = (share: number) => outputs[Math.floor(share * BAND_DRAWS)]!;
-    return { litres, early: at(0.9), likely: at(0.5), late: at(0.1) };
-  });
 }

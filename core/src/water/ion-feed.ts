@@ -13,7 +13,7 @@ export interface FeedIons {
   readonly assumed: readonly ("cations" | "anions" | "alkalinity")[];
 }
 
-/** Shares of each side by equivalents in a usual hard-to-middling tap water: planning assumptions. */
+/** Shares of each side by equivalents in a usual hard-to-middling tap water, where not even the alkalinity is known: planning assumptions. */
 export const USUAL_CATIONS = { na: 0.23, k: 0.02, mg: 0.2, ca: 0.55 } as const;
 /** Of the anions, bicarbonate, where no alkalinity is known. */
 export const USUAL_ALKALINITY_SHARE = 0.6;
@@ -25,9 +25,13 @@ const per = (analysis: Analysis, ion: keyof Analysis) => (analysis[ion] ?? 0) / 
 const spread = <T extends string>(shares: Readonly<Record<T, number>>, load: number) =>
   Object.fromEntries(Object.entries<number>(shares).map(([ion, share]) => [ion, share * load])) as Record<T, number>;
 
-function cationsFrom(analysis: Analysis | undefined, load: number) {
-  if (!analysis || equivalentSums(analysis).cations === 0)
-    return { ions: { ...spread(USUAL_CATIONS, load), nh4: 0 }, assumed: true };
+/** Cations where nobody measured them: as much calcium as bicarbonate and the rest sodium, else a usual mix. */
+function cationsFrom(analysis: Analysis | undefined, load: number, alkalinity: number | undefined) {
+  if (!analysis || equivalentSums(analysis).cations === 0) {
+    if (alkalinity === undefined) return { ions: { ...spread(USUAL_CATIONS, load), nh4: 0 }, assumed: true };
+    const ca = Math.min(load, alkalinity / EQUIVALENT_WEIGHTS.alkalinity);
+    return { ions: { na: load - ca, nh4: 0, k: 0, mg: 0, ca }, assumed: true };
+  }
   const ions = {
     na: per(analysis, "na"),
     nh4: per(analysis, "nh4"),
@@ -42,12 +46,12 @@ const hasAnions = (analysis: Analysis | undefined) =>
   analysis !== undefined && ["cl", "so4", "no3", "f"].some((ion) => (analysis[ion as keyof Analysis] ?? 0) > 0);
 
 /**
- * The ions of a water: from its analysis where there is one, else its load by a usual mix of ions. Fluoride counts as
+ * The ions of a water: from its analysis where there is one; else by its conductivity and alkalinity, or by a usual mix. Fluoride counts as
  * chloride, carbon dioxide as `hco3`.
  *
  * @param ammonium meq/L that carbon leaves of chloramine (default 0)
  * @returns meq/L (mmol/L for `hco3` and `sio2`), or the fault of the water
- * @example ionFeed({ reading: { value: 212, scale: "nacl" }, alkalinity: 140 }) // ca 2.33, hco3 2.80 ...; the mix assumed
+ * @example ionFeed({ reading: { value: 212, scale: "nacl" }, alkalinity: 140 }) // ca and hco3 2.80, na and cl 1.44; the mix assumed
  */
 export function ionFeed(water: Water, ammonium = 0): Result<FeedIons> {
   const described = describeWater(water);
@@ -56,7 +60,7 @@ export function ionFeed(water: Water, ammonium = 0): Result<FeedIons> {
   const { cationLoad, ec25, co2: co2Milligrams } = described.value;
   const alkalinity = analysis?.alkalinity ?? water.alkalinity;
   const co2 = co2Milligrams / CO2_MG_PER_MMOL;
-  const cations = cationsFrom(analysis, cationLoad);
+  const cations = cationsFrom(analysis, cationLoad, alkalinity);
   const anionsKnown = hasAnions(analysis);
   const anionSum = anionsKnown ? equivalentSums(analysis!).anions : water.reading ? visibleLoad(ec25) : cationLoad;
   const bicarbonate =
@@ -64,10 +68,13 @@ export function ionFeed(water: Water, ammonium = 0): Result<FeedIons> {
       ? anionsKnown
         ? 0
         : USUAL_ALKALINITY_SHARE * anionSum
-      : alkalinity / EQUIVALENT_WEIGHTS.alkalinity;
+      : Math.min(alkalinity / EQUIVALENT_WEIGHTS.alkalinity, anionsKnown ? Infinity : anionSum);
+  const rest = Math.max(0, anionSum - bicarbonate);
   const strong = anionsKnown
     ? { cl: per(analysis!, "cl") + per(analysis!, "f"), no3: per(analysis!, "no3"), so4: per(analysis!, "so4") }
-    : spread(USUAL_STRONG_ANIONS, Math.max(0, anionSum - bicarbonate));
+    : alkalinity === undefined
+      ? spread(USUAL_STRONG_ANIONS, rest)
+      : { cl: rest, no3: 0, so4: 0 };
   const assumed = [
     ...(cations.assumed ? (["cations"] as const) : []),
     ...(anionsKnown ? [] : (["anions"] as const)),

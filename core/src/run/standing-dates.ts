@@ -1,0 +1,76 @@
+import { chargeAt, leftQuantile, loadAtMark, outputShare } from "../belief/charge-belief";
+import { daysBetween, weekdayOf } from "../dates/calendar";
+import type { Booking } from "../dates/expected-use";
+import { chance, datesOf, DEFAULT_PATHS, NO_USE, WorkToCome, type DepletionAnswer } from "../dates/futures";
+import { fail, succeed, type Result } from "../result";
+import type { WorkedStanding } from "./standing";
+
+/** Seeded, so that the same facts give the same dates. */
+const SEED = 20;
+/** Planning assumptions: how far a future's pace is off in the first week, and a day's use. */
+const PACE_SD = 0.3;
+const DAY_SHARE = 0.5;
+
+/** Days from the first day to come on which the mark falls, one a simulated future, ascending. */
+export function standingDays(
+  { standing: where, belief, mark, question, firstDay }: WorkedStanding,
+  bookings: readonly Booking[] = [],
+): Result<Int32Array> {
+  if (!mark) return fail("no-mark", "There is no mark to come, so there is no date.");
+  const { use } = where;
+  const uses = (mean: number) => ({ mean, sd: DAY_SHARE * mean });
+  const booked = new Map(bookings.map(({ on, litres }) => [daysBetween(firstDay, on), uses(litres)]));
+  const work = new WorkToCome(use.weekdays.map(uses), weekdayOf(firstDay), booked);
+  if (!work.isAny) return NO_USE;
+  const { uniform, normal } = chance(SEED);
+  const paceSd = PACE_SD / Math.sqrt(1 + use.weeksLogged);
+  const days = new Int32Array(DEFAULT_PATHS);
+  for (let path = 0; path < DEFAULT_PATHS; path += 1) {
+    // One draw a slice of the belief: all of it is drawn, none of it twice.
+    const load = loadAtMark(belief, mark, chargeAt(belief, (path + uniform()) / DEFAULT_PATHS));
+    const feed = question.feed.median * Math.exp(question.feed.sd * normal());
+    const gone = Math.max(0, question.sinceLog.median + question.sinceLog.sd * normal());
+    const left = Math.max(0, ((load - question.used) * 100) / feed - gone);
+    days[path] = left > 0 ? work.dayOfEnd(left, Math.exp(paceSd * normal()), normal) : 0;
+  }
+  return succeed(days.sort());
+}
+
+/** Early, likely and late day on which the mark falls (Metropolis and Ulam 1949, the Monte Carlo method). */
+export function standingDates(worked: WorkedStanding, bookings?: readonly Booking[]): Result<DepletionAnswer> {
+  const days = standingDays(worked, bookings);
+  return days.ok ? datesOf(days.value, worked.firstDay) : days;
+}
+
+/** Output to expect at one point of a charge, µS/cm: early, likely and late front. */
+export interface ExpectedOutput {
+  readonly litres: number;
+  readonly early: number;
+  readonly likely: number;
+  readonly late: number;
+}
+
+const BAND_POINTS = 60;
+const BAND_DRAWS = 400;
+/** Drawn a little beyond the late hard mark. */
+const BAND_MARGIN = 1.04;
+
+/** Output over litres as the belief has it: the middle and the 10 and 90 % points of many drawn charges. */
+export function expectedOutputs(
+  { standing: where, belief, toHard, question }: WorkedStanding,
+  until?: number,
+): readonly ExpectedOutput[] {
+  const { used, feed } = where;
+  const untilLitres = until ?? BAND_MARGIN * Math.max(used.litres + leftQuantile(belief, toHard, question, 0.9), 1);
+  const loadSoFar = used.litres > 0 ? used.meq / used.litres : feed.typical / 100;
+  const draws = Array.from({ length: BAND_DRAWS }, (_, i) => chargeAt(belief, (i + 0.5) / BAND_DRAWS));
+  return Array.from({ length: BAND_POINTS + 1 }, (_, i) => {
+    const litres = (untilLitres * i) / BAND_POINTS;
+    const isPast = litres <= used.litres;
+    const meq = isPast ? litres * loadSoFar : used.meq + ((litres - used.litres) * feed.typical) / 100;
+    const fed = isPast ? 100 * loadSoFar : feed.typical;
+    const outputs = Float64Array.from(draws, (drawn) => fed * outputShare(belief, drawn, Math.max(meq, 1e-9))).sort();
+    const at = (share: number) => outputs[Math.floor(share * BAND_DRAWS)]!;
+    return { litres, early: at(0.9), likely: at(0.5), late: at(0.1) };
+  });
+}
