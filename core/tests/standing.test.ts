@@ -268,7 +268,9 @@ describe("an aquarium", () => {
         })),
     });
     expect(standingOf(microsiemens([0, 0, 2])).verdict).toEqual({ state: "watch", reasons: ["odd-reading"] });
-    expect(wordsOf(microsiemens([0, 0, 2])).reason).toMatch(/^Out 2 ppm ec, your limit is 2, but/);
+    expect(wordsOf(microsiemens([0, 0, 2])).reason).toMatch(
+      /^Out 2 ppm ec, your limit is 2, but by the count and the readings before there should be \d/,
+    );
     expect(wordsOf(microsiemens([0, 0, 4])).reason).toMatch(/^Out 4 ppm ec, above your hard mark of 4\. Don’t use/);
     expect(standingOf(microsiemens([0, 0, 2, 2, 2])).verdict.state).toBe("finish");
     expect(standingOf(microsiemens([0, 0, 4, 4, 4])).verdict.state).toBe("change");

@@ -155,7 +155,7 @@ export const RIGS: readonly DemoRig[] = [
     today: 12.6,
     meter: "bench",
     taps: [{ name: "Bay tap", chance: 1 }],
-    hiddenShare: 0.07,
+    hiddenShare: 0,
   },
   {
     rig: rig("Quarantine", "aquarium", 0.24, "water change", 46),
@@ -176,6 +176,6 @@ export const RIGS: readonly DemoRig[] = [
     today: "early",
     meter: "inline",
     taps: [{ name: "Blending tap", chance: 1 }],
-    hiddenShare: 0.12,
+    hiddenShare: 0,
   },
 ];

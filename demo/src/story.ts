@@ -1,4 +1,12 @@
-import { onScale, type Charge, type EndReason, type ReadingRecord, type Stage, type Visit } from "@winter-bead/core";
+import {
+  compositionAtResin,
+  onScale,
+  type Charge,
+  type EndReason,
+  type ReadingRecord,
+  type Stage,
+  type Visit,
+} from "@winter-bead/core";
 import { Chance } from "./chance";
 import { METERS, TAPS, type DemoRig, type FeedSeason } from "./places";
 import { ResinTruth } from "./resin-truth";
@@ -32,6 +40,12 @@ const rejectionOf = (stages: readonly Stage[]) =>
 
 const rounded = (value: number, step: number) => Math.max(0, Math.round(value / step) * step);
 const tidy = (value: number) => Number(value.toFixed(2));
+
+/** What reaches the resin of a rig, where the chemistry of its usual tap is known. */
+function waterAtResin({ rig, before, taps }: DemoRig) {
+  const { tap } = TAPS.find((each) => each.tap.name === taps[0]!.name)!;
+  return compositionAtResin({ ...rig, id: "rig", tapId: "tap", stages: before }, { ...tap, id: "tap", siteId: "site" });
+}
 
 /** Tells one rig's months, day by day. */
 class Telling {
@@ -72,6 +86,7 @@ class Telling {
       this.chance,
       this.demo.hiddenShare,
       this.fixed?.charge === this.charges.length ? this.fixed.strength : undefined,
+      waterAtResin(this.demo),
     );
     const resinLitres = tidy(charge.resinLitres * (alreadyUsed > 0 ? 1 - alreadyUsed : this.chance.between(0.97, 1)));
     const total = this.demo.water === "total" ? { startTotal: Math.round(this.register) } : {};

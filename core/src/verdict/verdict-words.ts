@@ -119,6 +119,14 @@ export function silenceWords({ sinceLog, use }: Standing, wording: Wording): str
   return `${since}; about ${wording.litres(sinceLog.litres)} may have gone since.`;
 }
 
+/** What speaks against a reading above the limit. */
+function tooEarly({ rise, left }: Standing, wording: Wording): string {
+  if (rise || !left) return "";
+  return left.typical > 0
+    ? `, but by the count and the readings before there should be ${wording.litresRange(left.low, left.high)} left`
+    : ", but the readings before were clean";
+}
+
 /** One reason in words that say what to do. */
 export function reasonWords(
   reason: Reason,
@@ -141,7 +149,7 @@ export function reasonWords(
         ? `Out ${on.output}, your limit is ${on.mark("limit")}: what leaks now harms unseen. Change before you fill on.`
         : `Out ${on.output}, your limit is ${on.mark("limit")}. ${left} Finish today and rinse longer.`;
     case "odd-reading":
-      return `Out ${on.output}, ${on.isAboveHard ? `above your hard mark of ${on.mark("hard")}. Don’t use this water` : `your limit is ${on.mark("limit")}`}${where.rise ? "" : ", but by the count and the readings before it is too early"}. Let it run a minute and read again; look at the bypass and the probe.`;
+      return `Out ${on.output}, ${on.isAboveHard ? `above your hard mark of ${on.mark("hard")}. Don’t use this water` : `your limit is ${on.mark("limit")}`}${tooEarly(where, wording)}. Let it run a minute and read again; look at the bypass and the probe.`;
     case "above-watch":
       return `Out ${on.output}: above your watch mark of ${on.mark("watch")}, the limit is ${on.mark("limit")}. ${left}`;
     case "capacity-used":
