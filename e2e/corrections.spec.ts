@@ -24,7 +24,7 @@ test("a visit taken back leaves the ledger, and comes again with one tap", async
 
 test("correcting a meter's scale corrects its history", async ({ page, demo }) => {
   await page.goto(demo.url);
-  await expect(page.getByTestId("verdict-reason")).toContainText(/Out 1\d(\.\d)? ppm NaCl/);
+  await expect(page.getByTestId("verdict-reason")).toContainText(/Out 1\d(\.\d)? ppm 442/);
   const before = await page.getByTestId("verdict-reason").innerText();
   const meter = (await list(demo, "meters")).find((each) => each.name === "Bay meter")!.id;
   await page.goto(`${demo.url}/setup/meter?id=${meter}`);

@@ -144,7 +144,11 @@ test("a rig whose water carries unseen load says when anything leaks, on the rac
   const { items } = (await demo.request("GET", "/api/v1/rigs")).body as { items: { id: string; name: string }[] };
   const rig = items.find(({ name }) => name === "Quarantine")!.id;
   await page.goto(`${demo.url}/?rig=${rig}`);
-  await expect(page.getByTestId("leak-line")).toContainText("Until anything leaks");
+  await expect(page.getByTestId("left-Quarantine")).toContainText("to the first leak");
+  await expect(page.getByTestId("leak-line")).toContainText("Silica goes first");
+  await page.getByTestId("leak-line").getByRole("button").click();
+  await expect(page.getByTestId("working")).toContainText("First leak, as a share of the load at the limit");
   await page.goto(`${demo.url}/log/${rig}`);
+  await expect(page.getByTestId("live-left")).toBeVisible();
   await expect(page.getByTestId("leak-line")).toContainText("the meter doesn’t show it");
 });

@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import {
   describeWater,
+  ionFeed,
+  twoLives,
   type DemandItem,
   type OptionFigures,
   type Priority,
@@ -206,14 +208,33 @@ describe("the answer", () => {
     expect(poor.every(({ feasible }) => !feasible)).toBe(true);
   });
 
-  test("a life until the meter shows it is the longer one, by the load that no meter sees", () => {
+  test("a life until the meter shows it is the longer one: by the column where the alkalinity is known", () => {
     const alone = named(/^Tank, virgin resin$/);
     expect(alone.litres).toEqual(alone.lives.leak);
     const counted = answer({ until: "meter" }).options.find(({ name }) => name === alone.name)!;
     expect(counted.litres).toEqual(alone.lives.meter);
-    const { ec25, anionLoad, cationLoad } = unwrap(describeWater(water(168)));
+    const { feed } = unwrap(ionFeed(water(168)));
+    const bed = { volume: 28 * 0.86, diameter: 254, flow: 3 };
+    const limit = { value: 10, scale: "nacl" as const };
+    const byColumn = unwrap(twoLives({ feed, capacity: { grade: "virgin" }, bed, limit }));
+    // The Lab's bed is even; the planner's is spread over its paths by a twentieth.
+    expect(alone.lives.meter.typical / byColumn.untilMeter!).toBeGreaterThan(0.9);
+    expect(alone.lives.meter.typical / byColumn.untilMeter!).toBeLessThan(1.0);
+  });
+
+  test("a life until the meter shows it is by the load that a meter sees where nobody knows the alkalinity", () => {
+    const unknown = ({ alkalinity: _, ...rest }: ReturnType<typeof water>) => ({ ...rest, co2: 12 });
+    const waters = { low: unknown(water(140)), typical: unknown(water(168)), high: unknown(water(200)) };
+    const alone = answer({ waters }).options.find(({ name }) => name === "Tank, virgin resin")!;
+    const { ec25, anionLoad, cationLoad } = unwrap(describeWater(waters.typical));
     const whole = Math.min(0.68 / cationLoad, 0.56 / anionLoad);
     expect(alone.lives.meter.typical / alone.lives.leak.typical).toBeCloseTo(0.56 / (ec25 / 100) / whole, 9);
+  });
+
+  test("a meter behind a membrane shows the first leak where its carbonic acid is above the limit", () => {
+    const strict = answer({ limit: { value: 1, scale: "nacl" }, until: "meter" }).options;
+    const ro = strict.find(({ name }) => name === "Tank, after RO, virgin resin")!;
+    expect(ro.lives.meter).toEqual(ro.lives.leak);
   });
 
   test("behind a membrane whose water meets the limit already the resin is a polish, and it is said", () => {

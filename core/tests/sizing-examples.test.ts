@@ -12,7 +12,7 @@ import {
   judgeFlow,
   litresStanding,
   loggedDemand,
-  meterFactor,
+  visibleRatio,
   optionFigures,
   optionLifeInput,
   optionSchools,
@@ -69,7 +69,7 @@ describe("the docstrings' examples", () => {
     expect(unwrap(size(work)).options[0]!.name).toBe("Tank, after RO with a booster pump, regenerated resin in bulk");
     expect(resinPrice(option, DEFAULT_PRICES)).toBe(9);
     const ways = unwrap(behind("nothing", water(168), 3));
-    expect(meterFactor(unwrap(workOutLife(optionLifeInput(option, ways, question))))).toBeCloseTo(1.115, 3);
+    expect(visibleRatio(unwrap(workOutLife(optionLifeInput(option, ways, question))))).toBeCloseTo(1.115, 3);
     expect(Math.round(litresStanding(30_000, 10_000))).toBe(27_072);
   });
 

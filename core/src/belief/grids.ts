@@ -97,7 +97,7 @@ export const widthsSeenThrough = (likelihood: Float64Array): Float64Array =>
 export const countLikelihood = (reached: number, word: "limit" | "early", sd: number): Float64Array =>
   Float64Array.from({ length: X_POINTS }, (_, i) => {
     const z = (xAt(i) - reached) / sd;
-    return word === "limit" ? normal(z) : Math.exp(logNormalCdf(z));
+    return word === "limit" ? normal(z) / sd : Math.exp(logNormalCdf(z));
   });
 
 /** Most charges are like their owner's others, one in seven is off: planning assumptions. */
@@ -105,6 +105,12 @@ const USUAL_SHARE = 0.85;
 const ODD_CHARGE_SD = 0.3;
 /** Dead beads or a channel: no load is too small for readings to convince. */
 const DEAD_SHARE = 0.005;
+
+/** A likelihood of one charge as it speaks of its owner: most are like the others, one in seven is off. */
+export function usualOrOdd(through: (sd: number) => Float64Array, loadSd: number): Float64Array {
+  const odd = through(Math.hypot(ODD_CHARGE_SD, loadSd));
+  return through(Math.hypot(CHARGE_SD, loadSd)).map((each, i) => USUAL_SHARE * each + (1 - USUAL_SHARE) * odd[i]!);
+}
 
 /** What is believed of the next charge: its owner's resin with the scatter of one charge, and a chance that it is dead. */
 export function chargePrior(owner: CapacityWeights, loadSd: number): CapacityWeights {

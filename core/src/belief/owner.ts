@@ -6,6 +6,7 @@ import {
   normalized,
   ownerPrior,
   seenThrough,
+  usualOrOdd,
   widened,
   widthPrior,
   WIDTHS,
@@ -93,7 +94,8 @@ export function ownerBelief(lessons: readonly Lesson[], vesselId: Id): OwnerBeli
     const sd = Math.hypot(CHARGE_SD, lesson.sd);
     const { likelihood } = lesson;
     if (!likelihood) {
-      capacity = learnt(capacity, countLikelihood(lesson.reached, lesson.word, sd));
+      const byCount = (spread: number) => countLikelihood(lesson.reached, lesson.word, spread);
+      capacity = learnt(capacity, usualOrOdd(byCount, lesson.sd));
       continue;
     }
     const overX = new Float64Array(X_POINTS);
@@ -106,7 +108,10 @@ export function ownerBelief(lessons: readonly Lesson[], vesselId: Id): OwnerBeli
         overWidths[width]! += resin[i]! * here;
       }
     }
-    capacity = learnt(capacity, seenThrough(overX, sd));
+    capacity = learnt(
+      capacity,
+      usualOrOdd((spread) => seenThrough(overX, spread), lesson.sd),
+    );
     if (lesson.vesselId === vesselId) widths = learnt(widths, widthsSeenThrough(overWidths));
   }
   return { capacity, widths, taught: lessons.length };

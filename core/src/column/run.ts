@@ -56,6 +56,11 @@ export class ColumnRun {
     return this.stepsDone / this.steps;
   }
 
+  /** Steps taken so far: rows of the product that are known. */
+  get stepsTaken(): number {
+    return this.stepsDone;
+  }
+
   get totalLitres(): number {
     return this.litres;
   }

@@ -4,7 +4,7 @@ import { CHEMISTRY_SCHOOL, explainLife } from "./explain-life";
 import { explainWeight } from "./explain-weight";
 import { spentThroughput } from "../life/breakthrough";
 import { WATER_UNCERTAINTY, type WaterQuality } from "../ledger/water-used";
-import { lifeFigures, workOutLife } from "../life/life";
+import { lifeFigures, workOutLife, type LifeWorking } from "../life/life";
 import { NORMAL_90 } from "../numerics/quantile";
 import { behind, type BehindBefore } from "../plan/before";
 import {
@@ -19,7 +19,15 @@ import {
 } from "../plan/cost";
 import { weeklyLitres, type DemandItem } from "../plan/demand";
 import { litresStanding } from "../plan/standing-in-use";
-import { meterFactor, optionBed, optionLifeInput, type OptionFigures, type PlanQuestion } from "../plan/figures";
+import {
+  meterLife,
+  meterShape,
+  optionBed,
+  optionLifeInput,
+  type MeterLife,
+  type OptionFigures,
+  type PlanQuestion,
+} from "../plan/figures";
 import { filledAtOnce, hasMembrane, isAerated, isBoosted, resinIn } from "../plan/options";
 import { AIR_PUMP_WATTS, BULK_ORDERS, PUMP_WATTS } from "../plan/prices";
 import { MONTHLY_STANDING_LOSS } from "../resin/storage";
@@ -416,11 +424,13 @@ export function explainLitres(work: Working): Result<Explanation> {
     inputs.push(given("T", "Throughput at the limit", throughput, "", "the front and your limit"));
     inputs.push(given("U", "Throughput when it is changed", used, "", why));
   }
+  const meter = meterLife(meterShape(ways), worked.value, throughput);
+  const factor = question.until === "meter" ? meter.factor : 1;
   if (question.until === "meter") {
     formula += " × f";
-    inputs.push(explainMeterFactor(worked.value));
+    inputs.push(explainMeterFactor(worked.value, meter, throughput));
   }
-  const fresh = filled * used * litresPerThroughput * (question.until === "meter" ? meterFactor(worked.value) : 1);
+  const fresh = filled * used * litresPerThroughput * factor;
   const value = litresStanding(fresh, question.demand.year.typical);
   if (value !== fresh) {
     formula += " × s";
@@ -458,18 +468,32 @@ function explainStanding(factor: number, litres: number, perYear: number): Expla
   });
 }
 
-function explainMeterFactor(working: Parameters<typeof meterFactor>[0]): ExplanationInput {
+const METER_WORDS: Readonly<Record<MeterLife["by"], string>> = {
+  column: "what a meter sees by this water's column, its carbonic plateau counted, against the first leak",
+  plateau: "the carbonic acid that leaks first is above the limit: a meter shows the first leak",
+  load: "the load that a meter sees against the whole load, on the side that ends the bed",
+};
+
+function explainMeterFactor(working: LifeWorking, meter: MeterLife, throughput: number): ExplanationInput {
   const { sides, water } = working;
-  const value = meterFactor(working);
-  return given("f", "Longer until a meter shows it", value, "", "carbon dioxide and silica, which no meter sees", {
+  const { by, factor: value } = meter;
+  const byColumn = by === "column";
+  return given("f", "Longer until a meter shows it", value, "", "what a meter sees of this water", {
     name: "Longer until a meter shows it",
     value,
     unit: "",
-    formula: "max(1, min(qc, qa) / (EC / 100) / min(qc / Lc, qa / La))",
-    words: "the load that a meter sees against the whole load, on the side that ends the bed",
+    formula:
+      by === "plateau" ? "1" : `max(1, ${byColumn ? "M / T × " : ""}min(qc, qa) / (EC / 100) / min(qc / Lc, qa / La))`,
+    words: METER_WORDS[by],
     school: CHEMISTRY_SCHOOL,
-    source: "Standard Methods 1030 E",
+    source: byColumn ? "Helfferich 1962; Plummer and Busenberg 1982" : "Standard Methods 1030 E",
     inputs: [
+      ...(byColumn
+        ? [
+            given("M", "Throughput at which a meter shows the limit", meter.throughput, "", "the column of this water"),
+            given("T", "Throughput at the first leak", throughput, "", "the front and your limit"),
+          ]
+        : []),
       given("qc", "Cation capacity", sides.cation, "eq/L", "the grade"),
       given("qa", "Anion capacity", sides.anion, "eq/L", "the grade"),
       given("EC", "Conductivity of what reaches the resin", water.ec25, "µS/cm", "the feed"),

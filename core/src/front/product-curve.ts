@@ -30,10 +30,12 @@ export interface CurveWater {
 export const LEAKING = 0.05;
 /** Ammonia is looked for only where it is most of the cations, as behind a membrane in chloraminated water. */
 const MOST = 0.5;
-/** Coarser than the Lab's: the front is spread over flow paths afterwards. */
-const CELLS = 60;
-/** T to run to; level after it. */
+/** Coarser than the Lab's: the front is spread over flow paths afterwards, and 100 cells move it by a thousandth. */
+const CELLS = 30;
+/** T to run to; level after it, and from where the bed has nothing left to give. */
 const RUN_TO = 3;
+const SPENT = 0.995;
+const STEPS_AT_ONCE = 20;
 
 const curves = new Map<string, ProductCurve>();
 const MOST_CURVES = 60;
@@ -71,9 +73,20 @@ function composedCurve(transferUnits: number, { ions, ec25 }: CurveWater, sides:
   const litresPerThroughput = (1000 * smallerSide(sides)) / visibleLoad(ec25);
   const plan = planOneLitre(ions, sides, { transferUnits, litres: RUN_TO * litresPerThroughput, cells: CELLS });
   const run = new ColumnRun(plan);
-  run.advance(run.steps);
-  const throughputs = run.middles.map((litres) => litres / litresPerThroughput);
-  const shares = Float64Array.from(throughputs, (_, row) => conductivityOfRow(run.product, row) / ec25);
+  const spent =
+    SPENT *
+    conductivityOfRow(
+      Float64Array.from(SPECIES, (species) => ions[species]),
+      0,
+    );
+  const outputs: number[] = [];
+  while (!run.done) {
+    run.advance(STEPS_AT_ONCE);
+    while (outputs.length < run.stepsTaken) outputs.push(conductivityOfRow(run.product, outputs.length));
+    if (outputs[outputs.length - 1]! >= spent) break;
+  }
+  const throughputs = run.middles.subarray(0, outputs.length).map((litres) => litres / litresPerThroughput);
+  const shares = Float64Array.from(outputs, (output) => output / ec25);
   const leak = firstLeak(run.product, throughputs, ions);
   return { transferUnits, composed: onTable(throughputs, shares), ...(leak ? { leak } : {}) };
 }

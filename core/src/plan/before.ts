@@ -61,12 +61,14 @@ function behindMembrane(
   const made = make({ feed: { ec25, temperature, pressure }, recovery: setup.recovery, rated: setup.rated });
   if (!made.ok) return made;
   const passage = made.value.ec25 / ec25;
+  const alkalinity = water.analysis?.alkalinity ?? water.alkalinity;
   return succeed({
     water: {
       reading: { value: made.value.ec25, scale: "ec" },
       co2,
       silica: (water.silica ?? 0) * passage,
       temperature,
+      ...(alkalinity === undefined ? {} : { alkalinity: alkalinity * passage }),
     },
     flow: made.value.flow,
     wasteRatio: made.value.wasteRatio,

@@ -1,11 +1,14 @@
 import { describeBed, type Bed, type BedAnswer } from "../bed/bed";
 import { spentThroughput } from "../life/breakthrough";
 import { lifeFigures, workOutLife, type LifeFigures, type LifeInput, type LifeWorking } from "../life/life";
+import { meterThroughput, plateauShows } from "../front/meter-throughput";
+import type { CurveWater } from "../front/product-curve";
 import type { ThreeOf } from "../life/life-range";
 import { GRADE_HEALTH, smallerSide, type Batch } from "../resin/capacity";
 import { finite, succeed, type Result } from "../result";
 import { wetWeight } from "../vessel/weight";
 import { positiveConductivityAt25, type Reading } from "../water/meter";
+import { ionFeed } from "../water/ion-feed";
 import { describeWater, type Water } from "../water/water";
 import { behind, type BeforeSetup, type BehindBefore } from "./before";
 import { energyOf, NO_COST, pumpHours, purchaseOf, yearlyCost, type YearlyCost } from "./cost";
@@ -158,13 +161,59 @@ export function optionLifeInput(
 }
 
 /**
- * How much longer a meter takes than the first leak: the load it sees against the whole.
- * @example meterFactor(working) // 1.115 at 168 ppm NaCl, pH 7.3, alkalinity 118 and silica 6 mg/L
+ * How much longer the beads last for the load that a meter sees than for the whole.
+ * @example visibleRatio(working) // 1.115 at 168 ppm NaCl, pH 7.3, alkalinity 118 and silica 6 mg/L
  */
-export function meterFactor({ water, sides, limitingSide }: LifeWorking): number {
+export function visibleRatio({ water, sides, limitingSide }: LifeWorking): number {
   const visible = smallerSide(sides) / (water.ec25 / 100);
   const whole = limitingSide === "cation" ? sides.cation / water.cationLoad : sides.anion / water.anionLoad;
-  return Math.max(1, visible / whole);
+  return visible / whole;
+}
+
+/** How it is known when a meter shows the limit. */
+export interface MeterLife {
+  /**
+   * `column`: by the product curve, carbonic plateau and all; `plateau`: with the first leak, whose carbonic acid is above
+   * the limit; `load`: by the load that a meter sees, which is cautious.
+   */
+  readonly by: "column" | "plateau" | "load";
+  /** Load that a meter sees, at the limit, as a share of the smaller side's capacity. */
+  readonly throughput: number;
+  /** Times the life until anything leaks, 1 or more. */
+  readonly factor: number;
+}
+
+/** A water whose composition is known, as the curve of a meter takes it. */
+export interface MeterShape extends CurveWater {
+  readonly behindMembrane: boolean;
+}
+
+/** The shape of what reaches the resin; nothing where nobody knows its alkalinity. */
+export function meterShape({ water, makingFlow }: BehindBefore): MeterShape | undefined {
+  const alkalinity = water.analysis?.alkalinity ?? water.alkalinity;
+  const described = alkalinity === undefined ? undefined : describeWater(water);
+  const ions = described?.ok ? ionFeed(water) : undefined;
+  if (!described?.ok || !ions?.ok) return undefined;
+  return { ions: ions.value.feed, ec25: described.value.ec25, behindMembrane: makingFlow !== undefined };
+}
+
+/**
+ * How long a meter takes to show the limit, against the life until anything leaks. It needs an alkalinity to say more than
+ * that a meter sees a part of the load.
+ *
+ * @param shape of the typical water: harder and softer days stretch it
+ * @param throughput at the limit of the whole load, as the life has it
+ * @example meterLife(alkaline, working, 0.93).factor // 1.3 in alkaline water with a limit above its plateau
+ */
+export function meterLife(shape: MeterShape | undefined, working: LifeWorking, throughput: number): MeterLife {
+  const { sides, bed, limitShare, limitEc25 } = working;
+  const ratio = visibleRatio(working);
+  const byLoad: MeterLife = { by: "load", throughput, factor: Math.max(1, ratio) };
+  if (!shape || !(throughput > 0 && limitShare > 0 && limitShare < 1)) return byLoad;
+  if (shape.behindMembrane)
+    return plateauShows(shape.ions, limitEc25) ? { by: "plateau", throughput, factor: 1 } : byLoad;
+  const shown = meterThroughput(bed.transferUnits, shape, sides, limitShare);
+  return { by: "column", throughput: shown, factor: Math.max(1, (shown * ratio) / throughput) };
 }
 
 /** Litres of a charge for the three feeds; a lag and the supply change nothing in it. */
@@ -174,6 +223,8 @@ export function optionLife(spec: OptionSpec, question: PlanQuestion): Result<Opt
   const lead = { leak: [] as number[], meter: [] as number[] };
   let typical: LifeFigures | undefined;
   let usual: BehindBefore | undefined;
+  const middle = behind(spec.before, waters.typical, peakFlow, setup);
+  const shape = middle.ok ? meterShape(middle.value) : undefined;
   for (const key of ["low", "typical", "high"] as const) {
     const ways = behind(spec.before, waters[key], peakFlow, setup);
     if (!ways.ok) return succeed({ ...noLife, impossible: ways.fault.message });
@@ -185,7 +236,9 @@ export function optionLife(spec: OptionSpec, question: PlanQuestion): Result<Opt
     const most = spentThroughput(bed.transferUnits) * litresPerThroughput;
     const one = Math.min(figures.value.litres, most);
     const guarded = figures.value.reachable ? Math.max(one, GUARDED * litresPerThroughput) : one;
-    const factors = { leak: filledAtOnce(spec), meter: filledAtOnce(spec) * meterFactor(working.value) };
+    const { throughput } = figures.value;
+    const meter = meterLife(shape, working.value, throughput);
+    const factors = { leak: filledAtOnce(spec), meter: filledAtOnce(spec) * meter.factor };
     for (const until of ["leak", "meter"] as const) {
       litres[until].push(one * factors[until]);
       lead[until].push(guarded * factors[until]);

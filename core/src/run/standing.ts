@@ -322,8 +322,9 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
     pace,
   });
   const leftTo = asks.state === "change" ? "none" : asks.state === "finish" ? "hard" : "limit";
-  // Three readings in a row may say what the belief does not: then it has no litres to offer.
-  const isBelieved = leftTo === "limit" || (leftTo === "hard" && limitReached >= BELIEVED);
+  // Three readings in a row, or one above the hard mark, may say what the belief does not: then it has no litres to offer.
+  const isAboveHard = (groups[groups.length - 1]?.ec25 ?? 0) >= hardOf(vessel);
+  const isBelieved = leftTo === "limit" || (leftTo === "hard" && limitReached >= BELIEVED && !isAboveHard);
   const mark = !isBelieved || feedMeetsLimit ? undefined : leftTo === "hard" ? toHard : toLimit;
   return { verdict: asks, pace, promisedShare, rise, mark, leftTo };
 }

@@ -1,3 +1,4 @@
+import type { ReadingGroup } from "../belief/groups";
 import type { ThreeOf } from "../life/life-range";
 import type { Rig, Vessel } from "../records/records";
 import type { Standing } from "../run/standing";
@@ -34,6 +35,7 @@ const tidy = (value: number) => String(Number(value.toPrecision(3)));
 class OnTheMeter {
   readonly scale: Scale;
   readonly output: string;
+  private readonly group: ReadingGroup | undefined;
 
   constructor(
     where: Standing,
@@ -42,11 +44,14 @@ class OnTheMeter {
   ) {
     const last = where.outputs[where.outputs.length - 1];
     const group = where.groups[where.groups.length - 1];
+    this.group = group;
     this.scale = last?.scale ?? vessel.marks.scale;
     const unit = wording.scaleUnit(this.scale);
     const alone = group === undefined || group.count === 1;
-    const value = last === undefined ? "" : tidy(alone ? last.value : onScale(group.ec25, this.scale));
-    this.output = alone ? `${value} ${unit}` : `${value} ${unit} (middle of ${group.count} readings)`;
+    const value = last === undefined ? "" : tidy(last.value);
+    this.output = alone
+      ? `${value} ${unit}`
+      : `${value} ${unit} (${tidy(onScale(group.ec25, this.scale))} the middle of ${group.count} readings)`;
   }
 
   mark(which: "watch" | "limit" | "hard"): string {
@@ -55,7 +60,8 @@ class OnTheMeter {
   }
 
   get isAboveHard(): boolean {
-    return Number.parseFloat(this.output) >= Number(this.mark("hard"));
+    const { marks } = this.vessel;
+    return (this.group?.ec25 ?? 0) >= marks.hard / scaleFactor(marks.scale);
   }
 }
 
@@ -145,6 +151,8 @@ export function reasonWords(
     case "above-hard":
       return `Out ${on.output}, above your hard mark of ${on.mark("hard")}. ${isAquarium ? "This water does harm." : "This water leaves marks."} Change the resin.`;
     case "above-limit":
+      if (on.isAboveHard)
+        return `Out ${on.output}, above your hard mark of ${on.mark("hard")}. Don’t use this water; read again, and if it stands, change the resin.`;
       return isAquarium
         ? `Out ${on.output}, your limit is ${on.mark("limit")}: what leaks now harms unseen. Change before you fill on.`
         : `Out ${on.output}, your limit is ${on.mark("limit")}. ${left} Finish today and rinse longer.`;
@@ -157,7 +165,7 @@ export function reasonWords(
     case "not-logged":
       return `${silenceWords(where, wording)} The limit may be passed: log a reading.`;
     case "nearly-used":
-      return `${left} About ${wording.litres(where.pace)} may go through before the next reading: read before each ${rig.jobName}.`;
+      return `${where.outputs.length > 0 ? `Out ${on.output}. ` : ""}${left} About ${wording.litres(where.pace)} may go through before the next reading: read before each ${rig.jobName}.`;
   }
 }
 

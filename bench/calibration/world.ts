@@ -1,0 +1,358 @@
+import {
+  describeBed,
+  firstPass,
+  flowPaths,
+  frontOf,
+  GRADE_CAPACITIES,
+  MARKS,
+  meanBreakthrough,
+  productCurve,
+  compositionAtResin,
+  scaleFactor,
+  shareAt,
+  tabled,
+  unwrap,
+  type Charge,
+  type FrontTable,
+  type Meter,
+  type Rig,
+  type StandingInput,
+  type Tap,
+  type Vessel,
+  type Visit,
+  type VisitWater,
+} from "../../core/src/index";
+import { Draws } from "./chance";
+
+/** A world to be wrong in: what differs from what the belief assumes. */
+export interface World {
+  readonly name: string;
+  /** Ended charges before the one that is judged. */
+  readonly past?: number;
+  /** Work-days from one output reading to the next. */
+  readonly readEvery?: number;
+  /** Charges scatter, and water goes round the beads, as often as is believed beforehand. */
+  readonly asBelieved?: boolean;
+  /** ln q of the owner's resin beside its grade; drawn when absent. */
+  readonly owner?: number;
+  /** ln q of the judged charge beside the owner's; drawn when absent. */
+  readonly odd?: number;
+  /** Width of every front; drawn when absent. */
+  readonly width?: number;
+  readonly asymmetric?: boolean;
+  readonly bypass?: number;
+  readonly water?: "metered" | "timed" | "guessed";
+  /** What is logged for a litre. */
+  readonly logged?: number;
+  /** Factor on the feed that nobody reads. */
+  readonly unreadFeed?: number;
+  readonly forgotten?: number;
+  readonly wrongReadings?: number;
+  /** ppm that the meter adds. */
+  readonly offset?: number;
+  /** Share of the charge from which nothing is logged. */
+  readonly silentFrom?: number;
+  readonly alkaline?: boolean;
+  readonly aquarium?: boolean;
+}
+
+const DAY = 86_400_000;
+const START = Date.UTC(2027, 0, 4, 16, 30); // a Monday
+const iso = (at: number) => new Date(at).toISOString();
+export const dateOf = (at: number) => iso(at).slice(0, 10);
+const isWorkday = (at: number) => ![0, 6].includes(new Date(at).getUTCDay());
+
+const meterOf = ({ aquarium }: World): Meter => ({
+  id: "meter",
+  name: "Pocket",
+  scale: aquarium ? "ec" : "nacl",
+  compensated: true,
+});
+
+/** One visit as it truly was. */
+interface TrueVisit {
+  readonly at: number;
+  /** Litres of this charge by then: true, and as they would be logged. */
+  readonly litres: number;
+  readonly asLogged: number;
+}
+
+/** A charge as it truly was, and what of it was logged. */
+export interface ToldCharge {
+  readonly charge: Charge;
+  readonly visits: readonly Visit[];
+  readonly true: readonly TrueVisit[];
+  /** Litres, as they would be logged, at which the output passed the limit and the hard mark. */
+  readonly atLimit: number;
+  readonly atHard: number;
+  /** When it passed the limit. */
+  readonly limitAt: number;
+  /** meq that the grade promises to the limit. */
+  readonly promised: number;
+}
+
+export interface ToldRig {
+  readonly charges: readonly ToldCharge[];
+  readonly facts: Omit<StandingInput, "visits" | "charges" | "now" | "today">;
+}
+
+/** An invented owner: vessel, tap, habits, and one charge after the other. */
+export class Owner {
+  private readonly draws: Draws;
+  private readonly rig: Rig;
+  private readonly vessel: Vessel;
+  private readonly tap: Tap;
+  private readonly meter: Meter;
+  private readonly trueFeed: number;
+  private readonly owner: number;
+  private readonly width: number;
+  private readonly litresADay: number;
+  /** What this owner logs for a litre, always. */
+  private readonly habit: number;
+  private readonly even: FrontTable;
+  private readonly capacity: number;
+  private readonly limit: number;
+  private readonly hard: number;
+  private register = 1000;
+  private day = START;
+
+  constructor(
+    private readonly world: World,
+    seed: number,
+  ) {
+    const draws = (this.draws = new Draws(seed));
+    const { aquarium, alkaline } = world;
+    const resin = aquarium ? draws.between(1, 2) : draws.between(9, 24);
+    const diameter = aquarium ? 66 : draws.between(170, 260);
+    const marks = aquarium ? MARKS["aquarium-1"] : MARKS["glass-10"];
+    const flow = aquarium ? 0.3 : draws.between(2.5, 4.5);
+    const typical = draws.between(110, 220);
+    this.meter = meterOf(world);
+    this.tap = {
+      id: "tap",
+      siteId: "site",
+      name: "Tap",
+      low: 0.88 * typical,
+      typical,
+      high: 1.13 * typical,
+      scale: "nacl",
+      temperature: 15,
+      ...(alkaline ? { alkalinity: 0.62 * typical, ph: 7.4, silica: 8 } : {}),
+      ...(aquarium ? { alkalinity: 0.62 * typical, ph: 7.4, silica: 8 } : {}),
+    };
+    this.vessel = {
+      id: "vessel",
+      name: "Bottle",
+      kind: "inner-seal-bottle",
+      grossVolume: resin / 0.85,
+      diameter,
+      fillFraction: 0.85,
+      marks,
+    };
+    this.rig = {
+      id: "rig",
+      name: "Rig",
+      use: aquarium ? "aquarium" : "glass",
+      tapId: "tap",
+      flow,
+      stages: [
+        ...(aquarium ? [{ kind: "membrane" as const, rejection: 0.965 }] : []),
+        { kind: "resin" as const, vesselId: "vessel" },
+      ],
+      jobName: "job",
+      litresPerJob: 50,
+    };
+    const passes = aquarium ? 0.035 : 1;
+    this.trueFeed = (typical / 0.5) * passes * Math.exp(draws.normal(0, 0.06));
+    this.owner = world.owner ?? draws.normal(0, 0.25);
+    this.width = world.width ?? Math.min(0.24, Math.max(0.015, Math.exp(draws.normal(Math.log(0.05), 0.7))));
+    this.habit =
+      (world.logged ?? 1) *
+      (world.water === "timed" ? Math.exp(draws.normal(0, 0.15)) : 1) *
+      (world.water === "guessed" ? Math.exp(draws.normal(0, 0.3)) : 1);
+    const { transferUnits } = unwrap(describeBed({ volume: resin, diameter, flow, temperature: 15 }));
+    const water = alkaline || aquarium ? compositionAtResin(this.rig, this.tap) : undefined;
+    this.even =
+      productCurve(transferUnits, water, GRADE_CAPACITIES.virgin).composed ??
+      tabled((t) => evenFront(t, transferUnits));
+    this.capacity = 1000 * resin * 0.56;
+    const toEc25 = (value: number) => value / scaleFactor(marks.scale);
+    [this.limit, this.hard] = [toEc25(marks.limit), toEc25(marks.hard)];
+    const front = frontOf(productCurve(transferUnits, water, GRADE_CAPACITIES.virgin), 0.05);
+    const promisedLitres =
+      (100 * this.capacity * Math.exp(firstPass(front, Math.min(0.99, this.limit / this.trueFeed)))) / this.trueFeed;
+    this.litresADay = promisedLitres / draws.between(18, 40);
+    if (aquarium) this.rig = { ...this.rig, litresPerJob: this.litresADay };
+    this.transferUnits = transferUnits;
+    this.usualFront = front;
+  }
+
+  private readonly transferUnits: number;
+  private readonly usualFront: FrontTable;
+
+  tell(): ToldRig {
+    const { past = 0 } = this.world;
+    const charges = Array.from({ length: past + 1 }, (_, i) => this.charge(i, i === past));
+    const { rig, vessel, tap, meter } = this;
+    return {
+      charges,
+      facts: { rig, vessel, taps: new Map([["tap", tap]]), meters: new Map([["meter", meter]]), dateOf },
+    };
+  }
+
+  /** Share of the feed that this charge lets through against the share of its limit's load. */
+  private trueFront(bypass: number): (share: number) => number {
+    const { asymmetric } = this.world;
+    const width = this.width;
+    const units = Math.max(this.transferUnits, 3 / width);
+    const paths = flowPaths(width);
+    const table = frontOf({ transferUnits: this.transferUnits, composed: this.even }, width);
+    const isComposed = this.world.alkaline || this.world.aquarium;
+    const bed = (throughput: number) => {
+      if (isComposed) return shareAt(table, Math.log(Math.max(1e-9, throughput)));
+      const plain = meanBreakthrough(throughput, units, paths);
+      // A long tail before a steep end: a tenth of the water leads by a fifth.
+      return asymmetric ? 0.9 * plain + 0.1 * meanBreakthrough(1.2 * throughput, units, flowPaths(0.08)) : plain;
+    };
+    const [low, high] = [1e-3, 4];
+    let [a, b] = [low, high];
+    const share = Math.min(0.99, this.limit / this.trueFeed);
+    for (let i = 0; i < 60; i += 1) {
+      const middle = (a + b) / 2;
+      if (bed(middle) >= share) b = middle;
+      else a = middle;
+    }
+    return (of) => bypass + (1 - bypass) * bed(of * b);
+  }
+
+  private charge(index: number, judged: boolean): ToldCharge {
+    const { world, draws, capacity, trueFeed, limit, hard } = this;
+    const isOff = world.asBelieved === true && draws.happens(0.15);
+    const scatter = judged && world.odd !== undefined ? world.odd : draws.normal(0, isOff ? 0.3 : 0.12);
+    const x = this.owner + scatter;
+    const promised = capacity * Math.exp(firstPass(this.usualFront, Math.min(0.99, limit / trueFeed)));
+    const whole = promised * Math.exp(x);
+    const bypass = world.bypass ?? (world.asBelieved && draws.happens(0.2) ? 0.002 * 50 ** draws.share() : 0);
+    const output = this.trueFront(bypass);
+    const feedNow = trueFeed * (judged ? (world.unreadFeed ?? 1) : 1);
+    const chargeHabit =
+      this.habit * Math.exp(draws.normal(0, world.water === undefined || world.water === "metered" ? 0.02 : 0.05));
+    const startTotal = this.register;
+    const filledAt = this.day - 8 * 3_600_000;
+    const visits: Visit[] = [];
+    const told: TrueVisit[] = [];
+    let [litres, meq, asLogged, sinceRead, sinceFeed] = [0, 0, 0, 0, 99];
+    let [atLimit, atHard, limitAt] = [Infinity, Infinity, Infinity];
+    for (let count = 0; count < 400; count += 1, this.day += DAY) {
+      if (!draws.happens(isWorkday(this.day) ? 0.9 : 0.08)) continue;
+      const used = Math.max(0.1, draws.normal(1, 0.35)) * this.litresADay;
+      const steps = 20;
+      for (let i = 0; i < steps; i += 1) {
+        litres += used / steps;
+        asLogged += (used * chargeHabit) / steps;
+        meq += (used * feedNow) / 100 / steps;
+        const out = feedNow * output(meq / whole);
+        if (out >= limit && atLimit === Infinity) [atLimit, limitAt] = [asLogged, this.day];
+        if (out >= hard && atHard === Infinity) atHard = asLogged;
+      }
+      const real = feedNow * output(meq / whole);
+      told.push({ at: this.day, litres, asLogged });
+      sinceRead += 1;
+      sinceFeed += 1;
+      const forgets = draws.happens(world.forgotten ?? 0);
+      const isSilent = judged && world.silentFrom !== undefined && meq > world.silentFrom * whole;
+      this.register += used * chargeHabit;
+      if (!forgets && !isSilent) {
+        const reads = sinceRead >= (world.readEvery ?? 1);
+        const readsFeed = sinceFeed >= 5 && world.unreadFeed === undefined;
+        visits.push(
+          this.visit(
+            index,
+            visits.length,
+            used * chargeHabit,
+            reads ? real : undefined,
+            readsFeed ? feedNow : undefined,
+          ),
+        );
+        if (reads) sinceRead = 0;
+        if (readsFeed) sinceFeed = 0;
+      }
+      const over = judged ? atHard !== Infinity && asLogged > 1.05 * atHard : real >= 1.15 * limit;
+      if (over) break;
+    }
+    this.day += DAY;
+    // Water that goes round the beads so that half the limit shows from the first litre is found and mended.
+    const isFaulty = 2 * bypass * feedNow > limit;
+    const ended = { at: iso(this.day - DAY + 3_600_000), why: isFaulty ? ("fault" as const) : ("limit" as const) };
+    const charge: Charge = {
+      id: `charge${index}`,
+      vesselId: "vessel",
+      rigId: "rig",
+      grade: "virgin",
+      resinLitres: 0.85 * this.vessel.grossVolume,
+      packing: "settled",
+      filledAt: iso(filledAt),
+      startTotal,
+      ...(judged ? {} : { ended }),
+    };
+    return { charge, visits, true: told, atLimit, atHard, limitAt, promised };
+  }
+
+  private visit(
+    charge: number,
+    index: number,
+    litres: number,
+    output: number | undefined,
+    feed: number | undefined,
+  ): Visit {
+    const { world, draws, meter } = this;
+    const scale = scaleFactor(meter.scale);
+    const step = world.aquarium ? 0.1 : 1;
+    const seen = (ec25: number) =>
+      Math.max(0, Math.round((ec25 * scale * Math.exp(draws.normal(0, 0.03)) + (world.offset ?? 0)) / step) * step);
+    const wrong = output !== undefined && draws.happens(world.wrongReadings ?? 0);
+    const id = `c${charge}v${index}`;
+    const water: VisitWater =
+      world.water === "timed"
+        ? { by: "timed", minutes: (litres / this.rig.flow) * Math.exp(draws.normal(0, 0.1)), flow: this.rig.flow }
+        : world.water === "guessed"
+          ? {
+              by: "jobs",
+              jobs: (litres / this.rig.litresPerJob) * Math.exp(draws.normal(0, 0.2)),
+              litresPerJob: this.rig.litresPerJob,
+            }
+          : { by: "total", total: this.register };
+    return {
+      id,
+      rigId: "rig",
+      tapId: "tap",
+      at: iso(this.day),
+      water,
+      readings: [
+        ...(output === undefined
+          ? []
+          : [
+              {
+                id: `${id}o`,
+                point: "output" as const,
+                meterId: "meter",
+                value: seen(output + (wrong ? draws.between(10, 80) : 0)),
+              },
+            ]),
+        ...(feed === undefined
+          ? []
+          : [
+              {
+                id: `${id}f`,
+                point: world.aquarium ? ("after-membrane" as const) : ("feed" as const),
+                meterId: "meter",
+                value: Math.max(step, seen(feed)),
+              },
+            ]),
+      ],
+    };
+  }
+}
+
+const evenFront = (throughput: number, units: number) =>
+  throughput * units < 1 ? Math.exp(-units) : Math.min(1, Math.exp(units * (throughput - 1) - 1));
