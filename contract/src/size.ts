@@ -357,6 +357,9 @@ const practice = known({
 
 export const habitsRequest = known({
   work: sizeRequest,
+  use: z
+    .enum(["glass", "paint", "aquarium"], { error: "Say what the water is for: glass, paint or aquarium." })
+    .optional(),
   option: optionSpec,
   practice,
 }) satisfies z.ZodType<HabitsInput>;
@@ -387,6 +390,8 @@ export const habitsAnswer = z
       ]),
       litres: figure("L of a charge's life that it spares in a year"),
       money: figure("Money a year that it saves; below 0 it costs"),
+      oneOff: figure("Money that it takes once"),
+      paidInWeeks: figure("Weeks until that is paid").optional(),
       now: yearOf,
       then: yearOf,
       divertSeconds: figure("s to divert at a start").optional(),

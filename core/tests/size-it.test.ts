@@ -11,6 +11,7 @@ import {
   type Practice,
   type SizeInput,
   type Water,
+  type Use,
 } from "../src/index";
 import {
   bringClaims,
@@ -240,8 +241,12 @@ describe("makers' claims", () => {
 
 describe("habits", () => {
   const practice: Practice = { ...PRACTICE_ASSUMPTIONS, lowerFlow: 2.4, otherTap: water(96) };
-  const ranked = (before: OptionSpec["before"] = "nothing", part: Partial<Practice> = {}, asked = work()) =>
-    unwrap(rankHabits({ work: asked, option: option(before), practice: { ...practice, ...part } }));
+  const ranked = (
+    before: OptionSpec["before"] = "nothing",
+    part: Partial<Practice> = {},
+    asked = work(),
+    use: Use = "glass",
+  ) => unwrap(rankHabits({ work: asked, use, option: option(before), practice: { ...practice, ...part } }));
   const named = (name: HabitName, ...rest: Parameters<typeof ranked>) =>
     ranked(...rest).find((habit) => habit.name === name);
 
@@ -253,6 +258,33 @@ describe("habits", () => {
       for (const year of [now, then])
         expect((year.litresPerYear / year.litresPerCharge) * year.perRefill + year.besides).toBeCloseTo(year.cost, 6);
     }
+  });
+
+  const COMMON = ["aeration", "better-tap", "lead-lag", "packing", "sealed-storage"];
+  test.each<[Use, OptionSpec["before"], readonly string[]]>([
+    ["glass", "nothing", [...COMMON, "lower-flow", "membrane", "shut-off", "upright"]],
+    ["paint", "nothing", [...COMMON, "lower-flow", "membrane", "shut-off", "tap-wash", "upright"]],
+    ["aquarium", "nothing", [...COMMON, "membrane"]],
+    // The membrane is slower than the tool: it fills a tank, whose flow saves no water.
+    ["glass", "membrane", [...COMMON, "divert-start", "long-runs", "shut-off", "upright"]],
+    ["paint", "membrane", [...COMMON, "divert-start", "long-runs", "shut-off", "tap-wash", "upright"]],
+    ["aquarium", "membrane", [...COMMON, "divert-start", "long-runs"]],
+  ])("of %s behind %s are its own", (use, before, names) => {
+    const found = ranked(before, {}, work(), use).map(({ name }) => name as string);
+    expect([...found].sort()).toEqual([...names].sort());
+  });
+
+  test("have their price, and the weeks until it is paid", () => {
+    const off = named("shut-off")!;
+    expect(off.oneOff).toBe(18);
+    expect(off.paidInWeeks).toBeCloseTo((52 * 18) / off.money, 9);
+    const ro = named("membrane")!;
+    expect(ro.oneOff).toBeCloseTo(260 + 130, 6);
+    expect(ro.paidInWeeks).toBeCloseTo((52 * 390) / (ro.money + 390 / 5), 6);
+    expect(named("packing")).toMatchObject({ oneOff: 0 });
+    expect(named("packing")!.paidInWeeks).toBeUndefined();
+    const never = ranked().find(({ money, oneOff }) => money < 0 && oneOff > 0 && money + oneOff / 5 <= 0);
+    if (never) expect(never.paidInWeeks).toBeUndefined();
   });
 
   test("shutting off at a fifth of pauses spares a fifth of the water and more than a tenth of the money", () => {

@@ -9,8 +9,9 @@ import {
   type Practice,
   type Range,
   type Result,
+  type Use,
 } from "@winter-bead/core";
-import { explainHabit, optionName, PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
+import { explainHabit, HABIT_TRADES, optionName, PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
 import { useDraft } from "../../data/draft";
 import { useNewestAnswer } from "../../data/newest-answer";
@@ -18,9 +19,10 @@ import { roomFor } from "../../ui/room";
 import { Choice } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField } from "../../ui/fields";
-import { litres, toInternal, toShown, typedNumber, unitOf, type Units } from "../../ui/format";
+import { litres, threeDigits, toInternal, toShown, typedNumber, unitOf, type Units } from "../../ui/format";
 import { useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
+import { useRigFacts } from "../run/useRigs";
 import { CONTAINER_OPTIONS, GRADE_OPTIONS } from "../vessels/presets";
 import { HABIT_WORDS, habitBasis } from "./habit-words";
 import { wholeMoney } from "./money";
@@ -37,9 +39,10 @@ const ask = (asked: HabitsInput): Promise<Result<readonly Habit[]>> =>
 
 /** How the work is done today, as typed. */
 interface TypedPractice {
+  /** Empty: as it is in use. */
   readonly vessel: string;
-  readonly before: "nothing" | "membrane";
-  readonly grade: "virgin" | "dyed" | "regenerated";
+  readonly before: "" | "nothing" | "membrane";
+  readonly grade: "" | "virgin" | "dyed" | "regenerated";
   readonly pause: string;
   readonly lowerFlow: string;
   readonly wash: string;
@@ -54,10 +57,35 @@ interface TypedPractice {
 
 const text = (value: number) => String(Number(value.toPrecision(3)));
 
+/** What is in use, so far as a rig of this use says it. */
+interface InUse {
+  readonly vessel: string;
+  readonly before: "nothing" | "membrane";
+  readonly grade: "virgin" | "dyed" | "regenerated";
+}
+const NOTHING_IN_USE: InUse = { vessel: "Tank", before: "nothing", grade: "virgin" };
+
+/** The crew's rig for this use: at this tap where there is one. */
+function useInUse({ typed: { use }, water }: Work): InUse {
+  const { facts } = useRigFacts();
+  return useMemo(() => {
+    const ofUse = facts.filter(({ rig }) => rig.use === use);
+    const found = ofUse.find(({ rig }) => rig.tapId === water?.tap.id) ?? ofUse[0];
+    if (!found) return NOTHING_IN_USE;
+    const charge = found.charges[found.charges.length - 1];
+    const hasMembrane = found.rig.stages.some(({ kind }) => kind === "membrane");
+    return {
+      vessel: found.vessel.name,
+      before: hasMembrane ? "membrane" : "nothing",
+      grade: charge?.grade ?? "virgin",
+    };
+  }, [facts, use, water]);
+}
+
 const start = (units: Units): TypedPractice => ({
-  vessel: "Tank",
-  before: "nothing",
-  grade: "virgin",
+  vessel: "",
+  before: "",
+  grade: "",
   pause: text(100 * PRACTICE_ASSUMPTIONS.pauseShare),
   lowerFlow: text(toShown("flow", 2.4, units)),
   wash: text(100 * PRACTICE_ASSUMPTIONS.washShare),
@@ -120,7 +148,7 @@ function parsePractice(typed: TypedPractice, units: Units): Omit<Practice, "othe
   };
 }
 
-/** The purest of the other taps, by its meter. */
+/** The purest of the other taps of the same site, by its meter. */
 function usePurerTap({ waters, water }: Work) {
   return useMemo(() => {
     const ec25 = (each: (typeof waters)[number]) => {
@@ -130,8 +158,21 @@ function usePurerTap({ waters, water }: Work) {
     const own = water ? ec25(water) : 0;
     return [...waters]
       .sort((a, b) => ec25(a) - ec25(b))
-      .find((each) => each.tap.id !== water?.tap.id && ec25(each) < own);
+      .find(
+        ({ tap, ...each }) =>
+          tap.id !== water?.tap.id && tap.siteId === water?.tap.siteId && ec25({ tap, ...each }) < own,
+      );
   }, [waters, water]);
+}
+
+/** What a habit takes once, and when that is paid. */
+function priceWords({ oneOff, paidInWeeks, money }: Habit, currency: string): string {
+  const once = `${wholeMoney(oneOff, currency)} once`;
+  if (paidInWeeks === undefined) return money > 0 ? `${once}.` : `${once}, not paid back in money.`;
+  if (paidInWeeks < 1.5) return `${once}, paid within a week or so.`;
+  return paidInWeeks < 104
+    ? `${once}, paid in ${Math.ceil(paidInWeeks)} weeks.`
+    : `${once}, paid in ${threeDigits(paidInWeeks / 52)} years.`;
 }
 
 interface HabitRowProps {
@@ -176,9 +217,13 @@ function HabitRow({ habit, place, most, basis, work }: HabitRowProps) {
         </Explained>
       )}
       <Small>{basis}</Small>
+      {habit.oneOff > 0 ? <Small testID="habit-price">{priceWords(habit, prices.currency)}</Small> : null}
     </View>
   );
 }
+
+/** Figures that only one habit rests on: a trade without it is not asked. */
+const ASKED_FOR = { pause: "shut-off", wash: "tap-wash", lowerFlow: "lower-flow", leaning: "upright" } as const;
 
 const PACKING_OPTIONS = [
   { value: "settled", label: "Well settled" },
@@ -188,11 +233,15 @@ const PACKING_OPTIONS = [
 
 function PracticeInputs({
   typed,
+  used,
+  use,
   patch,
   units,
   vessels,
 }: {
   readonly typed: TypedPractice;
+  readonly used: InUse;
+  readonly use: Use;
   readonly patch: (part: Partial<TypedPractice>) => void;
   readonly units: Units;
   readonly vessels: readonly string[];
@@ -210,26 +259,29 @@ function PracticeInputs({
       />
     );
   };
+  const asked = (Object.keys(ASKED_FOR) as (keyof typeof ASKED_FOR)[]).filter((name) =>
+    HABIT_TRADES[ASKED_FOR[name]].includes(use),
+  );
   return (
     <View gap="$4">
       <Heading>How it is done today</Heading>
       <Choice
         label="Vessel"
-        value={typed.vessel}
+        value={used.vessel}
         options={vessels.map((name) => ({ value: name, label: name }))}
         onChange={(vessel) => patch({ vessel })}
       />
       <Choice
         label="Before the resin"
-        value={typed.before}
+        value={used.before}
         options={[
           { value: "nothing", label: "Nothing" },
           { value: "membrane", label: "RO" },
         ]}
         onChange={(before) => patch({ before })}
       />
-      <Choice label="Resin" value={typed.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
-      <FieldRow>{(["pause", "wash", "lowerFlow", "leaning"] as const).map(field)}</FieldRow>
+      <Choice label="Resin" value={used.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
+      {asked.length > 0 ? <FieldRow>{asked.map(field)}</FieldRow> : null}
       <Choice
         label="How the beads lie"
         value={typed.packing}
@@ -242,7 +294,12 @@ function PracticeInputs({
         options={CONTAINER_OPTIONS.flatMap(({ value, label }) => (value === "fresh" ? [] : [{ value, label }]))}
         onChange={(container) => patch({ container })}
       />
-      <FieldRow>{(["months", "starts", "startTimes", "startTau"] as const).map(field)}</FieldRow>
+      <FieldRow>
+        {(used.before === "membrane"
+          ? (["months", "starts", "startTimes", "startTau"] as const)
+          : (["months"] as const)
+        ).map(field)}
+      </FieldRow>
       <Small>All of these are assumptions until you change them.</Small>
     </View>
   );
@@ -253,20 +310,27 @@ export function HabitsScreen() {
   const wide = useWide();
   const work = useWork();
   const { units, water, parsed, pending } = work;
+  const inUse = useInUse(work);
+  const { use } = work.typed;
   const initial = useMemo(() => start(units), [units]);
-  const [typed, patch] = useDraft<TypedPractice>(`practice:${units}`, initial);
+  const [typed, patch] = useDraft<TypedPractice>(`practice:${use}:${units}`, initial);
   const vessels = useVessels();
   const purer = usePurerTap(work);
   const practice = useMemo(() => {
     const read = parsePractice(typed, units);
     return read && { ...read, ...(purer ? { otherTap: watersOf(purer.tap, purer.values).typical } : {}) };
   }, [typed, units, purer]);
-  const vessel = vessels.find(({ name }) => name === typed.vessel) ?? vessels[0]!;
+  const used: InUse = {
+    vessel: typed.vessel || inUse.vessel,
+    before: typed.before || inUse.before,
+    grade: typed.grade || inUse.grade,
+  };
+  const vessel = vessels.find(({ name }) => name === used.vessel) ?? vessels[0]!;
   const asked = useMemo<HabitsInput | undefined>(() => {
     if (!parsed?.input || !practice) return undefined;
-    const option: OptionSpec = { vessel, train: "single", before: typed.before, grade: typed.grade, supply: "bag" };
-    return { work: parsed.input, option, practice };
-  }, [parsed, practice, vessel, typed.before, typed.grade]);
+    const option: OptionSpec = { vessel, train: "single", before: used.before, grade: used.grade, supply: "bag" };
+    return { work: parsed.input, use, option, practice };
+  }, [parsed, practice, use, vessel, used.before, used.grade]);
   const { answer, answered, working } = useNewestAnswer(asked, ask);
   if (!water)
     return (
@@ -303,7 +367,14 @@ export function HabitsScreen() {
   );
   const inputs = (
     <View gap="$5">
-      <PracticeInputs typed={typed} patch={patch} units={units} vessels={vessels.map(({ name }) => name)} />
+      <PracticeInputs
+        typed={typed}
+        used={used}
+        use={use}
+        patch={patch}
+        units={units}
+        vessels={vessels.map(({ name }) => name)}
+      />
       <More label="The work it is for" testID="habits-work">
         <WorkInputs work={work} />
       </More>

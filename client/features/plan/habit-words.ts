@@ -10,7 +10,7 @@ export const HABIT_WORDS: Readonly<Record<HabitName, string>> = {
   "long-runs": "Few long runs in place of many short ones",
   "better-tap": "Fill at the better tap",
   packing: "Pack the beads full and settled",
-  upright: "Keep the vessel upright",
+  upright: "Strap the vessel upright",
   "sealed-storage": "Store resin sealed in foil",
   aeration: "Aerate a barrel first",
   membrane: "Put RO before the resin",
@@ -31,7 +31,7 @@ export function habitBasis(habit: Habit, practice: Practice, units: Units, other
     packing: `${practice.packing === "poured" ? "poured only" : "loose"} beads reach less of their capacity`,
     upright: habit.outOfReachNow
       ? `${percent(practice.leaningBypass)} past the beads alone is above your limit: on its side it gives nothing`
-      : `${percent(practice.leaningBypass)} of the water past the beads, on its side`,
+      : `${percent(practice.leaningBypass)} of the water past the beads, on its side. Where it must lie, fill it so full that no gap is left: the gap is what costs this`,
     "sealed-storage": `kept for ${threeDigits(practice.months)} months on average`,
     aeration: "takes carbon dioxide off, and your time",
     membrane: "with its waste, filters and purchase",

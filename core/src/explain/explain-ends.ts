@@ -25,13 +25,15 @@ type End = keyof typeof END_WORDS;
 
 /** Water of one refill with the feed that gives just this end. */
 function litresAt(option: OptionFigures, question: PlanQuestion, words: PriceWords, end: End): Result<Explanation> {
+  const usual = behind(option.spec.before, question.waters.typical, question.peakFlow, question.setup);
+  if (!usual.ok) return usual;
   for (const key of FEEDS) {
     const water = question.waters[key];
     const ways = behind(option.spec.before, water, question.peakFlow, question.setup);
     if (!ways.ok) return ways;
     const waters = { ...question.waters, typical: water };
     const corner = { ...question, waters, batch: BATCH_OF[key] };
-    const explained = explainLitres(new Working(option, corner, words, ways.value));
+    const explained = explainLitres(new Working(option, corner, words, ways.value, usual.value));
     if (!explained.ok) return explained;
     if (Math.abs(explained.value.value - option.litres[end]) <= 1e-9 * option.litres[end])
       return succeed({ ...explained.value, name: `${END_WORDS[end]} water of one refill` });

@@ -89,6 +89,8 @@ export class Working {
     readonly question: PlanQuestion,
     readonly words: PriceWords,
     ways: BehindBefore,
+    /** What reaches the resin on a usual day: the shape of a meter's curve is made from it. */
+    readonly usual: BehindBefore = ways,
   ) {
     this.ways = ways;
     this.filled = filledAtOnce(option.spec);
@@ -424,7 +426,7 @@ export function explainLitres(work: Working): Result<Explanation> {
     inputs.push(given("T", "Throughput at the limit", throughput, "", "the front and your limit"));
     inputs.push(given("U", "Throughput when it is changed", used, "", why));
   }
-  const meter = meterLife(meterShape(ways), worked.value, throughput);
+  const meter = meterLife(meterShape(work.usual), worked.value, throughput);
   const factor = question.until === "meter" ? meter.factor : 1;
   if (question.until === "meter") {
     formula += " × f";

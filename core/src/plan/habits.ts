@@ -1,5 +1,6 @@
 import type { ThreeOf } from "../life/life-range";
 import { MONTHLY_STORAGE_LOSS, PACKING_FACTORS, storageFactor, type Container, type Packing } from "../resin/storage";
+import type { Use } from "../records/records";
 import { checkRanges, RANGES } from "../ranges";
 import { fail, finite, succeed, within, type Result } from "../result";
 import { describeWater, type Water } from "../water/water";
@@ -23,6 +24,38 @@ export type HabitName =
   | "aeration"
   | "membrane"
   | "lead-lag";
+
+const EVERYBODY: readonly Use[] = ["glass", "paint", "aquarium"];
+const HAND_HELD: readonly Use[] = ["glass", "paint"];
+
+/**
+ * Whose habit it is: pauses and the flow at the tool are of hand-held work, washing on tap water is the car's, a vessel in a
+ * vehicle may lie. What belongs to a membrane is offered behind one.
+ */
+export const HABIT_TRADES: Readonly<Record<HabitName, readonly Use[]>> = {
+  "shut-off": HAND_HELD,
+  "lower-flow": HAND_HELD,
+  "tap-wash": ["paint"],
+  "divert-start": EVERYBODY,
+  "long-runs": EVERYBODY,
+  "better-tap": EVERYBODY,
+  packing: EVERYBODY,
+  upright: HAND_HELD,
+  "sealed-storage": EVERYBODY,
+  aeration: EVERYBODY,
+  membrane: EVERYBODY,
+  "lead-lag": EVERYBODY,
+};
+
+/** Money that a habit takes once, where it is not a stage that is bought: planning assumptions. */
+export const HABIT_PURCHASES: Readonly<Partial<Record<HabitName, number>>> = {
+  "shut-off": 18, // a trigger valve
+  "tap-wash": 15, // a tee and a hose tail
+  "divert-start": 15, // a three-way valve
+  "better-tap": 25, // hose and adapters
+  upright: 25, // straps
+  "sealed-storage": 12, // foil bags and a clip
+};
 
 /** How the work is done today, as far as it is known; what is not is a planning assumption. */
 export interface Practice {
@@ -66,6 +99,10 @@ export interface Habit {
   readonly litres: number;
   /** Money a year; below 0 it costs more than it saves. */
   readonly money: number;
+  /** Money that it takes once. */
+  readonly oneOff: number;
+  /** Weeks until that is paid by what it saves; absent where it never is, or costs nothing at first. */
+  readonly paidInWeeks?: number;
   /** A year without the habit and with it. */
   readonly now: YearOf;
   readonly then: YearOf;
@@ -87,6 +124,8 @@ export interface YearOf {
 
 export interface HabitsInput {
   readonly work: SizeInput;
+  /** Whose work it is (glass when absent). */
+  readonly use?: Use | undefined;
   /** What is in use. */
   readonly option: OptionSpec;
   readonly practice: Practice;
@@ -107,10 +146,32 @@ function yearOf({ litresPerYear, litresPerCharge, refills, cost, barrels }: Scen
 export const litresSpared = (now: YearOf, then: YearOf): number =>
   (now.litresPerYear / now.litresPerCharge - then.litresPerYear / then.litresPerCharge) * now.litresPerCharge;
 
-function habitOf(name: HabitName, now: Result<ScenarioAnswer>, then: Result<ScenarioAnswer>): Habit | undefined {
+/** What a habit saves before a purchase, by the year, and so when the purchase is paid. */
+function payback(money: number, oneOff: number, spreadAYear: number): Pick<Habit, "oneOff" | "paidInWeeks"> {
+  const saved = money + spreadAYear;
+  return oneOff > 0 && saved > 0 ? { oneOff, paidInWeeks: (WEEKS_A_YEAR * oneOff) / saved } : { oneOff };
+}
+
+function habitOf(
+  name: HabitName,
+  now: Result<ScenarioAnswer>,
+  then: Result<ScenarioAnswer>,
+  years: number,
+): Habit | undefined {
   if (!now.ok || !then.ok) return undefined;
   const [before, after] = [yearOf(now.value), yearOf(then.value)];
-  return { name, now: before, then: after, litres: litresSpared(before, after), money: before.cost - after.cost };
+  const money = before.cost - after.cost;
+  // A stage is bought: its purchase is in the year already, spread over its years.
+  const spread = then.value.cost.purchase - now.value.cost.purchase;
+  const oneOff = HABIT_PURCHASES[name] ?? Math.max(0, spread * years);
+  return {
+    name,
+    now: before,
+    then: after,
+    litres: litresSpared(before, after),
+    money,
+    ...payback(money, oneOff, HABIT_PURCHASES[name] === undefined ? Math.max(0, spread) : 0),
+  };
 }
 
 interface Asked {
@@ -168,7 +229,15 @@ function startHabits(asked: Asked): Habit[] {
       besides: now.besides + costs,
       cost: now.cost - spared * price + costs,
     };
-    return { name, now, then, litres: litresSpared(now, then), money: now.cost - then.cost };
+    const money = now.cost - then.cost;
+    return {
+      name,
+      now,
+      then,
+      litres: litresSpared(now, then),
+      money,
+      ...payback(money, HABIT_PURCHASES[name] ?? 0, 0),
+    };
   };
   const HALF = 0.5;
   const diverted = one(
@@ -181,21 +250,26 @@ function startHabits(asked: Asked): Habit[] {
 
 function waterHabits({ spec, base, question, practice }: Asked): (Habit | undefined)[] {
   const { pauseShare, washShare, lowerFlow, otherTap } = practice;
+  const { years } = question.prices;
+  const ways = behind(spec.before, question.waters.typical, question.peakFlow, question.setup);
+  const isFromTank = ways.ok && ways.value.stored;
   const now = succeed(base);
   const less = (share: number) => scenario(spec, question, base.litresPerYear * (1 - share));
   const slower = { ...question, peakFlow: lowerFlow };
   const otherFeed: ThreeOf<Water> | undefined = otherTap && oneWater(otherTap);
   return [
-    habitOf("shut-off", now, less(pauseShare)),
-    habitOf("tap-wash", now, less(washShare)),
-    lowerFlow < question.peakFlow
-      ? habitOf("lower-flow", now, scenario(spec, slower, (base.litresPerYear * lowerFlow) / question.peakFlow))
+    habitOf("shut-off", now, less(pauseShare), years),
+    habitOf("tap-wash", now, less(washShare), years),
+    // A tank takes its water whatever the flow that fills it.
+    lowerFlow < question.peakFlow && !isFromTank
+      ? habitOf("lower-flow", now, scenario(spec, slower, (base.litresPerYear * lowerFlow) / question.peakFlow), years)
       : undefined,
-    otherFeed ? habitOf("better-tap", now, scenario(spec, { ...question, waters: otherFeed })) : undefined,
+    otherFeed ? habitOf("better-tap", now, scenario(spec, { ...question, waters: otherFeed }), years) : undefined,
   ];
 }
 
 function careHabits({ spec, base, question, practice }: Asked): (Habit | undefined)[] {
+  const { years } = question.prices;
   const good = succeed(base);
   const under = (care: NonNullable<PlanQuestion["care"]>) => scenario(spec, { ...question, care });
   const packing = PACKING_FACTORS[practice.packing];
@@ -203,28 +277,31 @@ function careHabits({ spec, base, question, practice }: Asked): (Habit | undefin
   const sealed = storageFactor({ container: "sealed-foil", months: practice.months });
   const leaning = under({ bypass: practice.leaningBypass });
   const tops: (Habit | undefined)[] = [
-    packing < 1 ? habitOf("packing", under({ packing }), good) : undefined,
-    leaning.ok ? habitOf("upright", leaning, good) : outOfReach(base),
+    packing < 1 ? habitOf("packing", under({ packing }), good, years) : undefined,
+    leaning.ok ? habitOf("upright", leaning, good, years) : outOfReach(base),
   ];
   if (stored.ok && sealed.ok && MONTHLY_STORAGE_LOSS[practice.container] > MONTHLY_STORAGE_LOSS["sealed-foil"])
-    tops.push(habitOf("sealed-storage", under({ storage: stored.value }), under({ storage: sealed.value })));
+    tops.push(habitOf("sealed-storage", under({ storage: stored.value }), under({ storage: sealed.value }), years));
   return tops;
 }
 
 /** Water that goes past the beads alone is above the limit: the vessel gives nothing at all. */
 function outOfReach(base: ScenarioAnswer): Habit {
   const then = yearOf(base);
-  return { name: "upright", now: then, then, litres: then.litresPerYear, money: 0, outOfReachNow: true };
+  const oneOff = HABIT_PURCHASES.upright ?? 0;
+  return { name: "upright", now: then, then, litres: then.litresPerYear, money: 0, oneOff, outOfReachNow: true };
 }
 
 function stageHabits({ spec, base, question }: Asked): (Habit | undefined)[] {
   const now = succeed(base);
   const as = (name: HabitName, before: Before | undefined) =>
-    before && habitOf(name, now, scenario({ ...spec, before }, question));
+    before && habitOf(name, now, scenario({ ...spec, before }, question), question.prices.years);
   return [
     as("aeration", beforeWith(spec.before, "aeration")),
     as("membrane", beforeWith(spec.before, "membrane")),
-    spec.train === "single" ? habitOf("lead-lag", now, scenario({ ...spec, train: "lead-lag" }, question)) : undefined,
+    spec.train === "single"
+      ? habitOf("lead-lag", now, scenario({ ...spec, train: "lead-lag" }, question), question.prices.years)
+      : undefined,
   ];
 }
 
@@ -251,12 +328,12 @@ function checkPractice({ packing, container, otherTap, ...numbers }: Practice): 
 }
 
 /**
- * Habits ranked by the money they bring in a year for these figures, each against the same year without it.
+ * Habits of a trade ranked by the money they bring in a year for these figures, each against the same year without it.
  *
  * @returns a fault for a figure outside its range, or an option that can't do the work
  * @example rankHabits({ work, option, practice: { ...PRACTICE_ASSUMPTIONS, lowerFlow: 2.4 } }).value[0].name // "membrane"
  */
-export function rankHabits({ work, option, practice }: HabitsInput): Result<readonly Habit[]> {
+export function rankHabits({ work, use = "glass", option, practice }: HabitsInput): Result<readonly Habit[]> {
   const checked = within("practice", checkPractice(practice));
   if (!checked.ok) return checked;
   const question = within("work", planQuestion(work));
@@ -266,6 +343,8 @@ export function rankHabits({ work, option, practice }: HabitsInput): Result<read
   const asked: Asked = { spec: option, base: base.value, question: question.value, practice };
   const all = [...waterHabits(asked), ...startHabits(asked), ...careHabits(asked), ...stageHabits(asked)];
   return finite(
-    all.filter((habit): habit is Habit => habit !== undefined).sort((a, b) => b.money - a.money || b.litres - a.litres),
+    all
+      .filter((habit): habit is Habit => habit !== undefined && HABIT_TRADES[habit.name].includes(use))
+      .sort((a, b) => b.money - a.money || b.litres - a.litres),
   );
 }
