@@ -246,12 +246,13 @@ export const sizeAnswer = z.strictObject({
 
 export const crossingRequest = known({
   work: sizeRequest,
-  option: known(withoutBefore),
+  option: known(withoutBefore).optional(),
   before: before.optional(),
 }) satisfies z.ZodType<CrossingInput>;
 
 const paysFrom = figure("µS/cm above which it pays").optional();
 export const crossingAnswer = z.strictObject({
+  sides: z.strictObject({ alone: z.looseObject({ before }), behind: z.looseObject({ before }) }),
   feed: three("The tap's own feed, µS/cm"),
   curve: z
     .array(

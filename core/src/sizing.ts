@@ -11,6 +11,7 @@ export * from "./plan/cost";
 export * from "./plan/standing-in-use";
 export * from "./plan/figures";
 export * from "./plan/size";
+export * from "./plan/best-sides";
 export * from "./plan/scenario";
 export * from "./plan/crossing";
 export * from "./plan/stage-worth";

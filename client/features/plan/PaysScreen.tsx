@@ -20,6 +20,7 @@ import {
   explainOption,
   explainSaving,
   optionFigures,
+  optionName,
   planQuestion,
 } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
@@ -47,13 +48,14 @@ import { WorkInputs } from "./WorkInputs";
 const ask = (asked: CrossingInput): Promise<Result<PaysAnswer>> => planner.run((worker) => worker.askPays(asked));
 
 interface TypedPays {
+  /** Empty: the cheapest on either side. */
   readonly vessel: string;
   readonly grade: Grade;
   readonly train: Train;
   readonly before: Extract<Before, "membrane" | "boosted-membrane">;
 }
 
-const START: TypedPays = { vessel: "Tank", grade: "virgin", train: "single", before: "membrane" };
+const START: TypedPays = { vessel: "", grade: "virgin", train: "single", before: "membrane" };
 
 const TRAIN_OPTIONS = [
   { value: "single", label: "One vessel" },
@@ -198,12 +200,12 @@ function Answer({ pays, asked, work, scale }: AnswerProps) {
   const unit = scaleUnit(scale);
   const pure = paysFrom.typical;
   const saved = atTap.alone !== undefined && atTap.behind !== undefined ? atTap.alone - atTap.behind : undefined;
+  const { sides } = crossing;
   const costs = useMemo(() => {
-    const { option, before = "membrane" } = asked;
-    const alone = explainCost(asked.work, { ...option, before: "nothing" }, work.prices);
-    const behind = explainCost(asked.work, { ...option, before }, work.prices);
+    const alone = explainCost(asked.work, sides.alone, work.prices);
+    const behind = explainCost(asked.work, sides.behind, work.prices);
     return alone && behind ? { alone, behind } : undefined;
-  }, [asked, work.prices]);
+  }, [asked, sides, work.prices]);
   const savings = useMemo(
     () => worth.map((each) => explainWorth(asked.work, each, work.prices)),
     [worth, asked.work, work.prices],
@@ -226,6 +228,7 @@ function Answer({ pays, asked, work, scale }: AnswerProps) {
             </View>
           </Explained>
         )}
+        <Small testID="pays-sides">{`${optionName(sides.behind)}, against ${optionName(sides.alone)}.`}</Small>
         <Body>{`Between ${feedWords(paysFrom.low, scale)} with much work and weak resin, and ${feedWords(paysFrom.high, scale)} ${unit} with little work and strong resin.`}</Body>
         {saved === undefined ? null : (
           <Explained explanation={costs && explainSaving("Saved a year at your tap", costs.alone, costs.behind)}>
@@ -269,14 +272,15 @@ export function PaysScreen() {
   const work = useWork();
   const [typed, patch] = useDraft<TypedPays>("pays", START);
   const vessels = useVessels();
-  const vessel = vessels.find(({ name }) => name === typed.vessel) ?? vessels.find(({ name }) => name === "Tank")!;
+  const vessel = vessels.find(({ name }) => name === typed.vessel);
   const { water, parsed, pending } = work;
   const asked = useMemo<CrossingInput | undefined>(
     () =>
       parsed?.input && {
         work: parsed.input,
-        option: { vessel, train: typed.train, grade: typed.grade, supply: "bag" },
-        before: typed.before,
+        ...(vessel
+          ? { option: { vessel, train: typed.train, grade: typed.grade, supply: "bag" }, before: typed.before }
+          : {}),
       },
     [parsed, vessel, typed],
   );
@@ -306,21 +310,28 @@ export function PaysScreen() {
     <View gap="$4">
       <Choice
         label="Vessel on both sides"
-        value={vessel.name}
-        options={vessels.map(({ name }) => ({ value: name, label: name }))}
+        value={vessel?.name ?? ""}
+        options={[
+          { value: "", label: "The cheapest of each" },
+          ...vessels.map(({ name }) => ({ value: name, label: name })),
+        ]}
         onChange={(name) => patch({ vessel: name })}
       />
-      <Choice label="Train" value={typed.train} options={TRAIN_OPTIONS} onChange={(train) => patch({ train })} />
-      <Choice label="Resin" value={typed.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
-      <Choice
-        label="Membrane"
-        value={typed.before}
-        options={[
-          { value: "membrane", label: "On the tap’s pressure" },
-          { value: "boosted-membrane", label: "With a booster pump" },
-        ]}
-        onChange={(before) => patch({ before })}
-      />
+      {vessel ? (
+        <>
+          <Choice label="Train" value={typed.train} options={TRAIN_OPTIONS} onChange={(train) => patch({ train })} />
+          <Choice label="Resin" value={typed.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
+          <Choice
+            label="Membrane"
+            value={typed.before}
+            options={[
+              { value: "membrane", label: "On the tap’s pressure" },
+              { value: "boosted-membrane", label: "With a booster pump" },
+            ]}
+            onChange={(before) => patch({ before })}
+          />
+        </>
+      ) : null}
       <More label="The work it is for" testID="pays-work">
         <WorkInputs work={work} />
       </More>

@@ -140,16 +140,19 @@ const WEEKS_ONLY = 21;
 
 /** Says plainly when resin alone is the wrong tool. */
 function AloneIsWrong({ answer, work }: SizedProps) {
-  const alone = answer.options.filter(({ spec }) => spec.before === "nothing" && spec.train === "single");
+  const alone = answer.options.filter(({ spec }) => spec.before === "nothing");
   const longest = alone.reduce((most, { daysBusiest }) => Math.max(most, daysBusiest.typical), 0);
   const cheapest = alone.filter(({ feasible }) => feasible).sort((a, b) => a.cost.total - b.cost.total)[0];
   const [best] = answer.options;
-  if (!best?.feasible || !best.spec.before.includes("membrane")) return null;
+  const behindRo = answer.options
+    .filter(({ feasible, spec }) => feasible && spec.before.includes("membrane"))
+    .sort((a, b) => a.cost.total - b.cost.total)[0];
+  if (!behindRo || !best?.spec.before.includes("membrane")) return null;
   const words =
     longest < WEEKS_ONLY
       ? `Resin alone is the wrong tool here: even the largest vessel lasts ${days(longest)} in the busiest month.`
       : cheapest
-        ? `Resin alone would cost ${wholeMoney(cheapest.cost.total, work.prices.currency)} a year at least.`
+        ? `Resin alone would cost ${wholeMoney(cheapest.cost.total, work.prices.currency)} a year at least, ${wholeMoney(cheapest.cost.total - behindRo.cost.total, work.prices.currency)} more than behind RO.`
         : "Resin alone doesn’t do this work.";
   return (
     <View testID="alone">

@@ -34,7 +34,7 @@ export function habitBasis(habit: Habit, practice: Practice, units: Units, other
       : `${percent(practice.leaningBypass)} of the water past the beads, on its side. Where it must lie, fill it so full that no gap is left: the gap is what costs this`,
     "sealed-storage": `kept for ${threeDigits(practice.months)} months on average`,
     aeration: "takes carbon dioxide off, and your time",
-    membrane: "with its waste, filters and purchase",
+    membrane: "the cheapest way behind RO against the cheapest with resin alone, waste, filters and purchase counted",
     "lead-lag": "the lead is used to its end, the lag guards",
   };
   return words[habit.name];

@@ -56,9 +56,9 @@ export interface PaysAnswer {
 function askPays(asked: CrossingInput): Result<PaysAnswer> {
   const found = crossing(asked);
   if (!found.ok) return found;
-  const { work, option, before = "membrane" } = asked;
-  const alone = stageWorth({ work, option: { ...option, before: "nothing" } });
-  const behindIt = stageWorth({ work, option: { ...option, before } });
+  const { work } = asked;
+  const alone = stageWorth({ work, option: found.value.sides.alone });
+  const behindIt = stageWorth({ work, option: found.value.sides.behind });
   const barrelAlone = (alone.ok ? alone.value : []).filter(({ addition }) => addition === "aeration");
   return {
     ok: true,

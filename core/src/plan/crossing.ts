@@ -2,9 +2,10 @@ import type { ThreeOf } from "../life/life-range";
 import { NORMAL_90 } from "../numerics/quantile";
 import { risingRoot } from "../numerics/root";
 import { OWNER_SD } from "../belief/grids";
-import { fail, finite, within, type Result } from "../result";
+import { fail, finite, succeed, within, type Result } from "../result";
 import { describeWater, type Water } from "../water/water";
 import type { PlanQuestion, Until } from "./figures";
+import { bestSides } from "./best-sides";
 import { BEFORE_WORDS, beforeWith, type Before, type OptionSpec } from "./options";
 import { oneWater, scenario } from "./scenario";
 import { planQuestion, type SizeInput } from "./size";
@@ -12,10 +13,10 @@ import { planQuestion, type SizeInput } from "./size";
 export interface CrossingInput {
   /** The work and its prices; its waters give the chemistry beside the salt. */
   readonly work: SizeInput;
-  /** The vessel, train, grade and supply that stand on both sides. */
-  readonly option: Omit<OptionSpec, "before">;
+  /** The vessel, train, grade and supply that stand on both sides; the cheapest of each side where absent. */
+  readonly option?: Omit<OptionSpec, "before"> | undefined;
   /** What is compared with resin alone (default a membrane). */
-  readonly before?: Before;
+  readonly before?: Before | undefined;
 }
 
 /** Yearly cost at one feed, money: the ends are corners of demand and of what resin holds. */
@@ -30,6 +31,8 @@ export interface CostPoint {
 export type PaysFrom = number | undefined;
 
 export interface CrossingAnswer {
+  /** What is compared. */
+  readonly sides: { readonly alone: OptionSpec; readonly behind: OptionSpec };
   /** The tap's own feed, µS/cm. */
   readonly feed: ThreeOf<number>;
   readonly curve: readonly CostPoint[];
@@ -87,22 +90,25 @@ class Sides {
   private readonly water: Water;
   private readonly co2: number;
 
+  private readonly question: PlanQuestion;
+
   constructor(
-    private readonly question: PlanQuestion,
-    private readonly option: Omit<OptionSpec, "before">,
-    private readonly before: Before,
+    question: PlanQuestion,
+    private readonly alone: OptionSpec,
+    private readonly behind: OptionSpec,
     co2?: number,
   ) {
-    this.water = question.waters.typical;
+    this.water = question.usual ?? question.waters.typical;
+    this.question = { ...question, usual: this.water };
     const described = describeWater(this.water);
     this.co2 = co2 ?? (described.ok ? described.value.co2 : 0);
   }
 
-  cost(before: Before, ec25: number, { litresPerYear, capacity }: Corner): number | undefined {
+  cost(side: "alone" | "behind", ec25: number, { litresPerYear, capacity }: Corner): number | undefined {
     const { care = {} } = this.question;
     const water = waterAt(this.water, this.co2, ec25);
     const answer = scenario(
-      { ...this.option, before },
+      this[side],
       {
         ...this.question,
         waters: oneWater(water),
@@ -117,7 +123,7 @@ class Sides {
   meet(corner: Corner, until: Until = this.question.until): PaysFrom {
     const sides = until === this.question.until ? this : this.countingTo(until);
     const gain = (ec25: number) =>
-      (sides.cost("nothing", ec25, corner) ?? Infinity) - (sides.cost(this.before, ec25, corner) ?? Infinity);
+      (sides.cost("alone", ec25, corner) ?? Infinity) - (sides.cost("behind", ec25, corner) ?? Infinity);
     const finiteGain = (ec25: number) => {
       const value = gain(ec25);
       return Number.isNaN(value) ? -1e9 : Math.max(-1e9, Math.min(1e9, value));
@@ -128,27 +134,42 @@ class Sides {
   }
 
   private countingTo(until: Until): Sides {
-    return new Sides({ ...this.question, until }, this.option, this.before, this.co2);
+    return new Sides({ ...this.question, until }, this.alone, this.behind, this.co2);
   }
 }
 
 const only = <K extends string>(key: K, value: number | undefined) =>
   value === undefined ? {} : ({ [key]: value } as Record<K, number>);
 
-function curveOf(sides: Sides, before: Before, corners: ThreeOf<Corner>, to: number): CostPoint[] {
+function curveOf(sides: Sides, corners: ThreeOf<Corner>, to: number): CostPoint[] {
   const points: CostPoint[] = [];
   for (let i = 0; i < POINTS; i += 1) {
     const ec25 = CROSSING_LOOKED.from + ((to - CROSSING_LOOKED.from) * i) / (POINTS - 1);
-    const at = (side: Before): ThreeOf<number> | undefined => {
+    const at = (side: "alone" | "behind"): ThreeOf<number> | undefined => {
       const [low, typical, high] = [corners.low, corners.typical, corners.high].map((corner) =>
         sides.cost(side, ec25, corner),
       );
       return low === undefined || typical === undefined || high === undefined ? undefined : { low, typical, high };
     };
-    const [alone, behind] = [at("nothing"), at(before)];
+    const [alone, behind] = [at("alone"), at("behind")];
     if (alone && behind) points.push({ ec25, alone, behind });
   }
   return points;
+}
+
+/** The same vessel on both sides, or the cheapest of each. */
+function comparedSides(
+  work: SizeInput,
+  option: CrossingInput["option"],
+  before: Before,
+): Result<{ readonly alone: OptionSpec; readonly behind: OptionSpec }> {
+  if (option) return succeed({ alone: { ...option, before: "nothing" }, behind: { ...option, before } });
+  const best = bestSides(work);
+  if (!best.ok) return best;
+  const { alone, membrane } = best.value;
+  const one = alone?.spec ?? membrane?.spec;
+  if (!one) return fail("unreachable", "Neither resin alone nor resin behind a membrane does this work.", "work");
+  return succeed({ alone: alone?.spec ?? { ...one, before: "nothing" }, behind: membrane?.spec ?? { ...one, before } });
 }
 
 /**
@@ -169,16 +190,20 @@ export function crossing({ work, option, before = "membrane" }: CrossingInput): 
     feed.push(water.value.ec25);
   }
   const [low, typical, high] = feed as [number, number, number];
-  const sides = new Sides(question.value, option, before);
-  const withoutCo2 = new Sides(question.value, option, before, 0);
+  const compared = comparedSides(work, option, before);
+  if (!compared.ok) return compared;
+  const { alone, behind } = compared.value;
+  const sides = new Sides(question.value, alone, behind);
+  const withoutCo2 = new Sides(question.value, alone, behind, 0);
   const corners = cornersOf(question.value);
   const usual = sides.meet(corners.typical);
   const drawnTo = Math.min(CROSSING_LOOKED.to, 1.5 * Math.max(high, usual === undefined ? 0 : usual, 150));
-  const curve = curveOf(sides, before, corners, drawnTo);
+  const curve = curveOf(sides, corners, drawnTo);
   if (curve.length === 0)
     return fail("unreachable", `Neither resin alone nor resin ${BEFORE_WORDS[before]} does this work.`, "option");
-  const aerated = beforeWith(before, "aeration") ?? before;
+  const aerated = { ...behind, before: beforeWith(behind.before, "aeration") ?? behind.before };
   return finite({
+    sides: compared.value,
     feed: { low, typical, high },
     curve,
     paysFrom: {
@@ -189,12 +214,12 @@ export function crossing({ work, option, before = "membrane" }: CrossingInput): 
     ...only("ifLeak", sides.meet(corners.typical, "leak")),
     ...only("ifMeter", sides.meet(corners.typical, "meter")),
     ...only("withoutCo2", withoutCo2.meet(corners.typical)),
-    ...only("aerated", new Sides(question.value, option, aerated).meet(corners.typical)),
+    ...only("aerated", new Sides(question.value, alone, aerated).meet(corners.typical)),
     atTap: {
-      ...only("alone", sides.cost("nothing", typical, corners.typical)),
-      ...only("behind", sides.cost(before, typical, corners.typical)),
-      ...only("behindWithoutCo2", withoutCo2.cost(before, typical, corners.typical)),
+      ...only("alone", sides.cost("alone", typical, corners.typical)),
+      ...only("behind", sides.cost("behind", typical, corners.typical)),
+      ...only("behindWithoutCo2", withoutCo2.cost("behind", typical, corners.typical)),
     },
-    ...only("costThere", usual === undefined ? undefined : sides.cost("nothing", usual, corners.typical)),
+    ...only("costThere", usual === undefined ? undefined : sides.cost("alone", usual, corners.typical)),
   });
 }

@@ -34,6 +34,8 @@ export interface Care {
 export interface PlanQuestion {
   readonly demand: Demand;
   readonly waters: ThreeOf<Water>;
+  /** The tap's usual water, where `waters` are others: the shape of a meter's curve is made from it (default the typical). */
+  readonly usual?: Water | undefined;
   readonly limit: Reading;
   /** L/min at the brush, the lance or the tank. */
   readonly peakFlow: number;
@@ -223,7 +225,7 @@ export function optionLife(spec: OptionSpec, question: PlanQuestion): Result<Opt
   const lead = { leak: [] as number[], meter: [] as number[] };
   let typical: LifeFigures | undefined;
   let usual: BehindBefore | undefined;
-  const middle = behind(spec.before, waters.typical, peakFlow, setup);
+  const middle = behind(spec.before, question.usual ?? waters.typical, peakFlow, setup);
   const shape = middle.ok ? meterShape(middle.value) : undefined;
   for (const key of ["low", "typical", "high"] as const) {
     const ways = behind(spec.before, waters[key], peakFlow, setup);

@@ -5,9 +5,11 @@ import { checkRanges, RANGES } from "../ranges";
 import { fail, finite, succeed, within, type Result } from "../result";
 import { describeWater, type Water } from "../water/water";
 import { behind } from "./before";
+import { purchaseOf } from "./cost";
 import { WEEKS_A_YEAR } from "./demand";
 import type { PlanQuestion } from "./figures";
-import { beforeWith, type Before, type OptionSpec } from "./options";
+import { bestSides } from "./best-sides";
+import { beforeWith, hasMembrane, type Before, type OptionSpec } from "./options";
 import { oneWater, scenario, type ScenarioAnswer } from "./scenario";
 import { planQuestion, type SizeInput } from "./size";
 
@@ -292,13 +294,28 @@ function outOfReach(base: ScenarioAnswer): Habit {
   return { name: "upright", now: then, then, litres: then.litresPerYear, money: 0, oneOff, outOfReachNow: true };
 }
 
-function stageHabits({ spec, base, question }: Asked): (Habit | undefined)[] {
+/** A membrane is weighed as everywhere: the cheapest way with it against the cheapest without. */
+function membraneHabit({ spec, question }: Asked, work: SizeInput): Habit | undefined {
+  const best = hasMembrane(spec.before) ? undefined : bestSides(work);
+  if (!best?.ok || !best.value.alone || !best.value.membrane) return undefined;
+  const { alone, membrane } = best.value;
+  const { years } = question.prices;
+  const behindIt = scenario(membrane.spec, question);
+  const habit = habitOf("membrane", scenario(alone.spec, question), behindIt, years);
+  // The vessel is there, or would be bought without it too: what is bought is the membrane, its pump and its tank.
+  const bare = purchaseOf({ ...membrane.spec, before: "nothing" }, question.setup, false, question.prices);
+  const oneOff = membrane.purchase - bare;
+  return habit && { ...habit, ...payback(habit.money, oneOff, oneOff / years) };
+}
+
+function stageHabits(asked: Asked, work: SizeInput): (Habit | undefined)[] {
+  const { spec, base, question } = asked;
   const now = succeed(base);
   const as = (name: HabitName, before: Before | undefined) =>
     before && habitOf(name, now, scenario({ ...spec, before }, question), question.prices.years);
   return [
     as("aeration", beforeWith(spec.before, "aeration")),
-    as("membrane", beforeWith(spec.before, "membrane")),
+    membraneHabit(asked, work),
     spec.train === "single"
       ? habitOf("lead-lag", now, scenario({ ...spec, train: "lead-lag" }, question), question.prices.years)
       : undefined,
@@ -341,7 +358,7 @@ export function rankHabits({ work, use = "glass", option, practice }: HabitsInpu
   const base = scenario(option, question.value);
   if (!base.ok) return fail(base.fault.code, base.fault.message, "option");
   const asked: Asked = { spec: option, base: base.value, question: question.value, practice };
-  const all = [...waterHabits(asked), ...startHabits(asked), ...careHabits(asked), ...stageHabits(asked)];
+  const all = [...waterHabits(asked), ...startHabits(asked), ...careHabits(asked), ...stageHabits(asked, work)];
   return finite(
     all
       .filter((habit): habit is Habit => habit !== undefined && HABIT_TRADES[habit.name].includes(use))
