@@ -306,6 +306,8 @@ const claim = known({
   scale,
   resinLitres: numberIn(RANGES.volume).optional(),
   price: numberIn({ ...RANGES.price, above: 0, name: "The price" }).optional(),
+  priceOf: z.enum(["refill", "set"], { error: "A price is for a refill, or for a set." }).optional(),
+  refillPrice: numberIn({ ...RANGES.price, name: "The price of a refill" }).optional(),
 }) satisfies z.ZodType<Claim>;
 
 export const claimsRequest = known({
@@ -314,6 +316,11 @@ export const claimsRequest = known({
     .min(1, "Enter a maker's statement.")
     .max(50, "At most 50 statements."),
   waters: known({ low: water, typical: water, high: water }),
+  over: known({
+    years: numberIn({ name: "The years", unit: "years", above: 0, to: 50 }),
+    litresPerYear: numberIn({ ...RANGES.litres, above: 0, name: "The water of a year", to: 1e8 }),
+    resinPrice: numberIn({ ...RANGES.price, name: "The price of resin" }),
+  }).optional(),
 }) satisfies z.ZodType<ClaimsInput>;
 
 export const claimsAnswer = z
@@ -331,6 +338,15 @@ export const claimsAnswer = z
       credible: figure("L at your tap that can be believed").optional(),
       litresPerMoney: figure("Believed L for one unit of money").optional(),
       per1000Litres: figure("Money for 1000 believed L").optional(),
+      overYears: z
+        .strictObject({
+          fillings: figure("Fillings in those years"),
+          first: figure("Money at first"),
+          later: figure("Money for each later filling"),
+          cost: figure("Money in all"),
+          per1000Litres: figure("Money for 1000 L"),
+        })
+        .optional(),
       onlyBelow: figure("µS/cm above which it can't be true").optional(),
       missing: z.array(z.string()).readonly().describe("What the statement leaves out"),
     }),

@@ -15,6 +15,7 @@ import {
 } from "../src/index";
 import {
   bestSides,
+  DEFAULT_PRICES,
   bringClaims,
   bucketFlow,
   byLimitSchool,
@@ -42,6 +43,7 @@ import {
   optionSchools,
   planFigures,
   planOutcome,
+  ownBuilds,
   planQuestion,
   PRACTICE_ASSUMPTIONS,
   rankHabits,
@@ -217,6 +219,43 @@ describe("makers' claims", () => {
     const [sober, last] = unwrap(bringClaims({ claims, waters }));
     expect([sober!.name, last!.name]).toEqual(["sober", "wild"]);
     expectTrue(explainClaim(claims[0]!, last!, 336, euro).per1000Litres!);
+  });
+
+  test("a set is bought once and filled again; over the years of the work the cheaper stands first", () => {
+    const over = { years: 5, litresPerYear: 10_000, resinPrice: 9 };
+    const claims = [
+      claim({ name: "set", ppm: 84, resinLitres: 14, price: 200, priceOf: "set", refillPrice: 60 }),
+      claim({ name: "fillings", ppm: 84, resinLitres: 14, price: 100 }),
+      claim({ name: "set, own resin", ppm: 84, resinLitres: 14, price: 90, priceOf: "set" }),
+      claim({ name: "no price", ppm: 84, resinLitres: 14 }),
+    ];
+    const answers = unwrap(bringClaims({ claims, waters, over }));
+    expect(answers.map(({ name }) => name)).toEqual(["set", "fillings", "set, own resin", "no price"]);
+    // 50,000 L at 2,000 L a filling are 25 fillings.
+    expect(answers.map(({ overYears }) => overYears?.cost)).toEqual([
+      expect.closeTo(200 + 24 * 60, 6),
+      expect.closeTo(25 * 100, 6),
+      expect.closeTo(90 + 24 * 14 * 9, 6),
+      undefined,
+    ]);
+    for (const answer of answers)
+      if (answer.overYears) {
+        const explained = explainClaim(claims[answer.index]!, answer, 336, euro, over).overYears!;
+        expect(explained.value).toBe(answer.overYears.per1000Litres);
+        expectTrue(explained);
+      }
+    const idle = unwrap(bringClaims({ claims, waters, over: { ...over, litresPerYear: 100 } }));
+    expect(idle.find(({ name }) => name === "set")!.overYears).toMatchObject({ fillings: 1, cost: 200 });
+  });
+
+  test("stand beside the same resin self-built and second-hand, at your own prices", () => {
+    const [built, used] = unwrap(ownBuilds(8.5, waters.typical, DEFAULT_PRICES));
+    expect(built).toMatchObject({ priceOf: "set", refillPrice: 8.5 * 9 });
+    expect(built!.price).toBeCloseTo(45 + 4 * 10 + 76.5, 6);
+    expect(used!.price).toBeCloseTo(0.4 * 85 + 76.5, 6);
+    const answer = unwrap(bringClaims({ claims: [built!], waters }))[0]!;
+    expect(answer.tooHigh).toBe(false);
+    expect(answer.litres!.typical).toBeCloseTo((0.56 * 8500) / 3.36, 6);
   });
 
   test("a claim without a feed is not compared; it says below which feed it could be true", () => {

@@ -6,10 +6,18 @@ import {
   TRADE_CONSTANT_BAND,
   type Claim,
   type ClaimAnswer,
+  type ClaimYears,
   type Explanation,
   type Scale,
 } from "@winter-bead/core";
-import { bringClaims, explainClaim, explainClaimConstant, explainOnlyBelow } from "@winter-bead/core/src/sizing";
+import {
+  bringClaims,
+  explainClaim,
+  explainClaimConstant,
+  explainOnlyBelow,
+  ownBuilds,
+  planQuestion,
+} from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
@@ -25,6 +33,7 @@ import { emptyClaim, parseClaims, startClaims, type TypedClaim, type TypedClaims
 import { money, perThousand, thousandOf } from "./money";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { usePrices, usePricesPending, type CrewPrices } from "./usePrices";
+import { useWork, type Work } from "./useWork";
 import { watersOf } from "./work-values";
 import { resinByWeight } from "./work-words";
 
@@ -42,6 +51,7 @@ interface AnswerProps {
   readonly scale: Scale;
   readonly prices: CrewPrices;
   readonly units: Units;
+  readonly over: ClaimYears | undefined;
 }
 
 const Line = ({ words, because }: { readonly words: string; readonly because: Explanation | undefined }) => (
@@ -52,9 +62,11 @@ const Line = ({ words, because }: { readonly words: string; readonly because: Ex
   </Explained>
 );
 
-function AnswerCard({ claim, answer, place, ec25, scale, prices, units }: AnswerProps) {
-  const because = explainClaim(claim, answer, ec25, prices);
-  const { capacity, constant, band, per1000Litres, byChemistry, onlyBelow } = answer;
+function AnswerCard({ claim, answer, place, ec25, scale, prices, units, over }: AnswerProps) {
+  const because = explainClaim(claim, answer, ec25, prices, over);
+  const { capacity, constant, band, per1000Litres, overYears, byChemistry, onlyBelow } = answer;
+  const thousand = (each: number) =>
+    `${money(each * thousandOf(units), prices.currency)} ${perThousand(units).toLowerCase().replace("us", "US").replace(" l", " L")}`;
   return (
     <Card testID="claim-answer" borderColor={answer.tooHigh ? "$rowan" : "$line"}>
       <Strong>{`${place}. ${answer.name}`}</Strong>
@@ -74,8 +86,14 @@ function AnswerCard({ claim, answer, place, ec25, scale, prices, units }: Answer
       ) : null}
       {per1000Litres === undefined ? null : (
         <Line
-          words={`${money(per1000Litres * thousandOf(units), prices.currency)} ${perThousand(units).toLowerCase().replace("us", "US").replace(" l", " L")}`}
+          words={`${thousand(per1000Litres)}, the first ${claim.priceOf === "set" ? "set" : "filling"}`}
           because={because.per1000Litres}
+        />
+      )}
+      {overYears === undefined || over === undefined ? null : (
+        <Line
+          words={`${thousand(overYears.per1000Litres)} over ${threeDigits(over.years)} years of your work, ${threeDigits(overYears.fillings)} fillings`}
+          because={because.overYears}
         />
       )}
       {capacity === undefined || constant === undefined || band === undefined ? null : (
@@ -122,7 +140,12 @@ interface ClaimFormProps {
 
 function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) {
   const { units } = claim;
-  const field = (name: "volume" | "ppm" | "resin" | "price", label: string, unit: string, hint?: string) => {
+  const field = (
+    name: "volume" | "ppm" | "resin" | "price" | "refillPrice",
+    label: string,
+    unit: string,
+    hint?: string,
+  ) => {
     const error = errors[`${claim.key}.${name}`];
     return (
       <NumberField
@@ -145,6 +168,18 @@ function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) 
         {field("resin", "from resin of", unitOf(claim.resinBy === "weight" ? "weight" : "resinVolume", units))}
         {field("price", "for", currency)}
       </FieldRow>
+      <Choice
+        label="The price is for"
+        value={claim.priceOf ?? "refill"}
+        options={[
+          { value: "refill", label: "A filling" },
+          { value: "set", label: "A set, vessel and resin" },
+        ]}
+        onChange={(priceOf) => change({ priceOf })}
+      />
+      {claim.priceOf === "set" ? (
+        <FieldRow>{field("refillPrice", "Each later filling", currency, "Empty: your own price of resin.")}</FieldRow>
+      ) : null}
       <Choice
         label="It speaks in"
         value={units}
@@ -177,10 +212,19 @@ function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) 
   );
 }
 
+/** The years of the work typed under Size, over which a set and its refills are held against each other. */
+function yearsOf({ parsed }: Work, { prices }: CrewPrices): ClaimYears | undefined {
+  const question = parsed?.input && planQuestion(parsed.input);
+  if (!question?.ok) return undefined;
+  const litresPerYear = question.value.demand.year.typical;
+  return { years: prices.years, litresPerYear, resinPrice: prices.resin.virgin };
+}
+
 /** Makers' statements on one footing: at this tap, by money, as one capacity. */
 export function ClaimsScreen() {
   const wide = useWide();
   const { units } = useSettings();
+  const work = useWork();
   const prices = usePrices();
   const initial = useMemo(() => startClaims(units), [units]);
   const [typed, patch] = useDraft<TypedClaims>(`claims:${units}`, initial);
@@ -196,7 +240,11 @@ export function ClaimsScreen() {
     );
   const parsed = parseClaims(typed);
   const three = watersOf(water.tap, water.values);
-  const answers = bringClaims({ claims: parsed.claims, waters: three });
+  const over = yearsOf(work, prices);
+  const beside = parsed.claims.find(({ resinLitres }) => resinLitres !== undefined)?.resinLitres;
+  const builds = beside === undefined ? undefined : ownBuilds(beside, three.typical, prices.prices);
+  const claims = [...parsed.claims, ...(builds?.ok ? builds.value : [])];
+  const answers = bringClaims({ claims, waters: three, over });
   const described = describeWater(three.typical);
   const ec25 = described.ok ? described.value.ec25 : 0;
   const { scale } = water.tap;
@@ -206,15 +254,20 @@ export function ClaimsScreen() {
         ? answers.value.map((answer, i) => (
             <AnswerCard
               key={answer.index}
-              claim={parsed.claims[answer.index]!}
+              claim={claims[answer.index]!}
               answer={answer}
               place={i + 1}
-              {...{ ec25, scale, prices, units }}
+              {...{ ec25, scale, prices, units, over }}
             />
           ))
         : null}
       {answers.ok ? null : <Body role="alert">{answers.fault.message}</Body>}
       {parsed.claims.length === 0 ? <Body>Type what a maker promises; it is brought to your tap at once.</Body> : null}
+      <Small>
+        {over
+          ? `Over ${threeDigits(over.years)} years of the work under Size, ${litres(over.litresPerYear, units)} a year.`
+          : "Type your work under Size to compare sets and refills over the years."}
+      </Small>
       <Small>{`Best buy at ${water.tap.name} first. Trade constants in use lie between ${TRADE_CONSTANT_BAND.low.toLocaleString("en-US")} and ${TRADE_CONSTANT_BAND.high.toLocaleString("en-US")} gal·ppm/ft³ NaCl.`}</Small>
     </View>
   );

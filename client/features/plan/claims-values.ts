@@ -15,6 +15,8 @@ export interface TypedClaim {
   /** Resin is sold by volume or by weight. */
   readonly resinBy: "volume" | "weight";
   readonly price: string;
+  readonly priceOf: "refill" | "set";
+  readonly refillPrice: string;
 }
 
 export interface TypedClaims {
@@ -37,7 +39,9 @@ export const startClaims = (units: Units): TypedClaims => ({
       scale: "442",
       resin: text(toShown("resinVolume", 7, units)),
       resinBy: "volume",
-      price: "95",
+      price: "150",
+      priceOf: "set",
+      refillPrice: "70",
     },
     {
       key: "b",
@@ -49,6 +53,8 @@ export const startClaims = (units: Units): TypedClaims => ({
       resin: text(toShown("resinVolume", 7, units)),
       resinBy: "volume",
       price: "80",
+      priceOf: "refill",
+      refillPrice: "",
     },
   ],
 });
@@ -63,6 +69,8 @@ export const emptyClaim = (key: string, count: number, units: Units): TypedClaim
   resin: "",
   resinBy: "volume",
   price: "",
+  priceOf: "refill",
+  refillPrice: "",
 });
 
 export interface ParsedClaims {
@@ -93,7 +101,10 @@ export function parseClaims({ claims }: TypedClaims): ParsedClaims {
     }
     return value;
   };
-  const known = claims.flatMap(({ key, name, units, volume, ppm, scale, resin, resinBy, price }): Claim[] => {
+  const known = claims.flatMap((claim): Claim[] => {
+    const { key, name, units, volume, ppm, scale, resin, resinBy, price } = claim;
+    // A draft kept by an older version knows fillings only.
+    const priceOf = (claim.priceOf as TypedClaim["priceOf"] | undefined) ?? "refill";
     const litres = read(key, "volume", volume, "The water", RANGES.ratedLitres.to, units, "volume");
     const feed = read(key, "ppm", ppm, "The feed", RANGES.ratedPpm.to, units);
     const byWeight = resinBy === "weight";
@@ -101,6 +112,10 @@ export function parseClaims({ claims }: TypedClaims): ParsedClaims {
     const said = read(key, "resin", resin, "The resin", most, units, byWeight ? "weight" : "resinVolume");
     const resinLitres = said === undefined || !byWeight ? said : said / DRAINED_RESIN_WEIGHT;
     const cost = read(key, "price", price, "The price", RANGES.price.to, units);
+    const isSet = priceOf === "set";
+    const later = isSet
+      ? read(key, "refillPrice", claim.refillPrice ?? "", "The price of a refill", RANGES.price.to, units)
+      : undefined;
     if (litres === undefined) return [];
     return [
       {
@@ -110,6 +125,8 @@ export function parseClaims({ claims }: TypedClaims): ParsedClaims {
         ...(feed === undefined ? {} : { ppm: feed }),
         ...(resinLitres === undefined ? {} : { resinLitres }),
         ...(cost === undefined ? {} : { price: cost }),
+        ...(isSet ? { priceOf } : {}),
+        ...(later === undefined ? {} : { refillPrice: later }),
       },
     ];
   });

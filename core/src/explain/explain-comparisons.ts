@@ -1,7 +1,7 @@
 import { given, planningAssumption, type Explanation } from "./explanation";
 import type { PriceWords } from "./explain-plan";
 import type { WithoutAnswer, WithoutInput } from "../plan/alternatives";
-import type { Claim, ClaimAnswer } from "../plan/claims";
+import type { Claim, ClaimAnswer, ClaimOverYears, ClaimYears } from "../plan/claims";
 import type { Demand } from "../plan/demand";
 import { litresSpared, type Habit, type YearOf } from "../plan/habits";
 import type { OutcomeLine, PlanActual, PlanFigures } from "../plan/outcome";
@@ -77,6 +77,7 @@ export interface ClaimExplanations {
   readonly litresToLeak?: Explanation;
   readonly capacity?: Explanation;
   readonly per1000Litres?: Explanation;
+  readonly overYears?: Explanation;
   readonly byChemistry?: Explanation;
 }
 
@@ -95,12 +96,35 @@ const explainByChemistry = (resinLitres: number, value: number, ec25: number): E
   ],
 });
 
+const explainOverYears = (
+  { first, later, per1000Litres }: ClaimOverYears,
+  credible: number,
+  { years, litresPerYear }: ClaimYears,
+  currency: string,
+): Explanation => ({
+  name: "Your work for 1000 litres, over the years",
+  value: per1000Litres,
+  unit: `${currency} per 1000 L`,
+  formula: "1000 × (a + (max(1, y × Y / l) − 1) × r) / (y × Y)",
+  words: "what is paid at first and for every later filling, by all the water of those years",
+  school: RATING,
+  source: "definition",
+  inputs: [
+    given("a", "Paid at first", first, currency, "the statement"),
+    given("r", "Paid for each later filling", later, currency, "the statement, or your own price of resin"),
+    given("l", "Believed water of a filling", credible, "L", "the claim, or what the beads hold"),
+    given("Y", "Water of a year", litresPerYear, "L", "your work"),
+    given("y", "Years", years, "years", "your prices"),
+  ],
+});
+
 /** How a maker's statement came to the user's tap; what it leaves open has no working. */
 export function explainClaim(
   claim: Claim,
   answer: ClaimAnswer,
   ec25: number,
   { currency }: PriceWords,
+  over?: ClaimYears,
 ): ClaimExplanations {
   const common = { school: RATING, source: "trade practice" };
   const { ppm, resinLitres, price } = claim;
@@ -161,6 +185,9 @@ export function explainClaim(
             inputs: [...stated, given("B", "Resin in it", resinLitres, "L", "the statement")],
           },
         }),
+    ...(over && answer.overYears && answer.credible !== undefined
+      ? { overYears: explainOverYears(answer.overYears, answer.credible, over, currency) }
+      : {}),
     ...(price === undefined || answer.per1000Litres === undefined
       ? {}
       : {

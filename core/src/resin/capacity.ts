@@ -59,10 +59,10 @@ export const CONSTANT_PER_CAPACITY = CACO3_MG_PER_MEQ * 1000 * US_GALLONS_PER_CU
 /** Trade constants in use, US gal·ppm per ft³ on the sodium-chloride scale. */
 export const TRADE_CONSTANT_BAND = { low: 150_000, high: 260_000 } as const;
 
-/** eq/L of the smaller side above which a claim is more than a mixed bed's own chemistry can hold (virgin cation side). */
-export const CHEMISTRY_CEILING = GRADE_CAPACITIES.virgin.cation;
-
 export const smallerSide = (sides: Sides) => Math.min(sides.cation, sides.anion);
+
+/** eq/L above which a claim is more than a mixed bed's own chemistry can hold: virgin resin, by the side that binds. */
+export const CHEMISTRY_CEILING = smallerSide(GRADE_CAPACITIES.virgin);
 
 type CapacityFigure = "constant" | "ratedLitres" | "ratedPpm" | "resinLitres" | "cation" | "anion";
 
