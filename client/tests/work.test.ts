@@ -293,7 +293,9 @@ describe("claims and prices as typed", () => {
         { ...second!, volume: "" },
       ],
     });
-    expect(claims).toEqual([{ name: first!.name, litres: 4000, scale: "442", resinLitres: 7 }]);
+    expect(claims).toEqual([
+      { name: first!.name, litres: 4000, scale: "442", resinLitres: 7, priceOf: "set", refillPrice: 70 },
+    ]);
     expect(Object.keys(errors)).toEqual(["a.price"]);
     const us = parseClaims(startClaims("us")).claims;
     expect(us[0]!.litres).toBeCloseTo(4000, -1);

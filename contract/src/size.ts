@@ -79,6 +79,9 @@ export const prices = known({
   madeWaterTank: money("A tank for made water"),
   aerator: money("An aerated barrel"),
   minutesPerBatch: numberIn({ name: "The minutes of a barrel", unit: "min", from: 0, to: 1_000 }),
+  minutesPerTank: numberIn({ name: "The minutes of a tank", unit: "min", from: 0, to: 1_000 }).optional(),
+  flushPerWeek: numberIn({ ...RANGES.litres, name: "The water that flushes a membrane" }).optional(),
+  roomPerYear: money("The room for a membrane").optional(),
   water: money("A cubic metre of water"),
   waste: money("A cubic metre of waste"),
   power: money("A kilowatt hour"),
@@ -128,6 +131,7 @@ const setup = known({
   tapPressure: pressure.optional(),
   boostedPressure: pressure.optional(),
   aerationHours: numberIn(RANGES.hours).optional(),
+  airFlow: numberIn({ ...RANGES.flow, name: "The air" }).optional(),
   batch: numberIn({ ...RANGES.litres, above: 0, name: "The barrel" }).optional(),
   fillFlow: numberIn({ ...RANGES.flow, name: "The filling flow of a tank that you have" }).optional(),
 }).meta({ description: "What stands before the resin, where it is not as assumed" }) satisfies z.ZodType<
@@ -174,7 +178,7 @@ const yearlyCost = z.strictObject({
   water: figure("Tap water, money a year"),
   waste: figure("Waste water, money a year"),
   energy: figure("Power of pumps, money a year"),
-  consumables: figure("Membranes and prefilters, money a year"),
+  consumables: figure("Membranes, prefilters and the room for them, money a year"),
   purchase: figure("What is bought, spread over its years, money a year"),
   total: figure("The sum of the parts, money a year"),
 });

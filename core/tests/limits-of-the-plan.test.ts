@@ -169,6 +169,7 @@ describe("whatever the work, the tap and the option", () => {
                 "boosterPump",
                 "madeWaterTank",
                 "aerator",
+                "roomPerYear",
                 "water",
                 "waste",
                 "power",

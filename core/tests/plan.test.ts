@@ -144,13 +144,21 @@ describe("options", () => {
     const asked = { spec: spec!, ways, prices: DEFAULT_PRICES, setup: BEFORE_ASSUMPTIONS, peakFlow: 3 };
     const { total, ...parts } = yearlyCost(asked, 50_000, 900);
     expect(Object.values(parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(total, 9);
-    expect(parts.labour).toBeCloseTo(((50_000 / 900) * 10 * 30) / 60, 9);
-    expect(parts.waste).toBeCloseTo((75_000 * 2) / 1000, 9);
-    expect(parts.water).toBeCloseTo((125_000 * 2.4) / 1000, 9);
+    // 250 tanks of 200 L, three minutes each, beside the refills; 25 L a week to flush.
+    expect(parts.labour).toBeCloseTo((((50_000 / 900) * 10 + 250 * 3) * 30) / 60, 9);
+    expect(parts.waste).toBeCloseTo(((75_000 + 1300) * 2) / 1000, 9);
+    expect(parts.water).toBeCloseTo(((125_000 + 1300) * 2.4) / 1000, 9);
+    expect(parts.consumables).toBeCloseTo(40 + 70 / 3 + 30, 9);
+    const older = { ...DEFAULT_PRICES, minutesPerTank: undefined, flushPerWeek: undefined, roomPerYear: undefined };
+    expect(yearlyCost({ ...asked, prices: older }, 50_000, 900).total).toBeCloseTo(total, 9);
+    expect(yearlyCost({ ...asked, prices: { ...older, roomPerYear: 0 } }, 50_000, 900).total).toBeCloseTo(
+      total - 30,
+      9,
+    );
     expect(parts.purchase).toBeCloseTo((45 + 4 * 1.5 + 260 + 130) / 5, 9);
     expect(parts.energy).toBeCloseTo(((50_000 / 3 / 60) * 60 * 0.32) / 1000, 9);
     const aerated = yearlyCost({ ...asked, spec: { ...spec!, before: "membrane-and-aeration" } }, 50_000, 900);
-    expect(aerated.labour - parts.labour).toBeCloseTo((250 * 6 * 30) / 60, 9);
+    expect(aerated.labour - parts.labour).toBeCloseTo((250 * (6 - 3) * 30) / 60, 9);
     const twin = yearlyCost({ ...asked, spec: { ...spec!, train: "twin" } }, 50_000, 900);
     expect(twin.resin).toBeCloseTo(2 * parts.resin, 9);
   });

@@ -51,6 +51,7 @@ function WorkField({
     | "ratedFlow"
     | "boosted"
     | "airHours"
+    | "airFlow"
     | "barrel";
   readonly label: string;
   readonly unit: string;
@@ -301,6 +302,7 @@ function StagesBefore({ work }: PartProps) {
         <WorkField work={work} name="recovery" label="Of the water becomes pure" unit="%" />
         <WorkField work={work} name="boosted" label="With a booster pump" unit={unitOf("pressure", units)} />
         <WorkField work={work} name="airHours" label="Air through the barrel" unit="h" />
+        <WorkField work={work} name="airFlow" label="The pump’s air" unit={unitOf("flow", units)} />
         <WorkField work={work} name="barrel" label="The barrel" unit={unitOf("volume", units)} />
       </FieldRow>
       <Small>{`Without a booster on the tap’s own pressure: what you enter above, else ${shown("pressure", BEFORE_ASSUMPTIONS.tapPressure, units).text} ${unitOf("pressure", units)}.`}</Small>

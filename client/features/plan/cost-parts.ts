@@ -8,6 +8,6 @@ export const COST_PARTS: readonly (readonly [CostPart, string])[] = [
   ["water", "Tap water"],
   ["waste", "Waste water"],
   ["energy", "Power"],
-  ["consumables", "Membrane and prefilters"],
+  ["consumables", "Membrane, prefilters, room"],
   ["purchase", "Purchase, spread over its years"],
 ];

@@ -1,4 +1,5 @@
 import type { Prices } from "@winter-bead/core";
+import { DEFAULT_PRICES } from "@winter-bead/core/src/plan/prices";
 import { toShown, typedNumber, unitOf, type Units } from "../../ui/format";
 
 /** A price as it is typed: where it lies in the list, and per what. */
@@ -64,6 +65,14 @@ export const PRICE_GROUPS: readonly { readonly name: string; readonly fields: re
       { path: "wage", label: "An hour of your work", unit: plain("") },
       { path: "minutesPerRefill", label: "A refill takes", unit: asIs("min") },
       { path: "minutesPerBatch", label: "A barrel takes", unit: asIs("min") },
+      { path: "minutesPerTank", label: "A tank of made water takes", unit: asIs("min") },
+      {
+        path: "flushPerWeek",
+        label: "Flushes a membrane",
+        unit: (_, units) => `${unitOf("volume", units)} a week`,
+        factor: (units) => 1 / toShown("volume", 1, units),
+      },
+      { path: "roomPerYear", label: "Room for RO", unit: plain("a year") },
     ],
   },
 ];
@@ -76,8 +85,11 @@ export type PriceValues = Record<string, string>;
 /** The form's names can't hold points. */
 export const nameOf = (path: string) => path.replace(".", "_");
 
+/** A price of a list, or the default where an older list doesn't say it. */
 const valueAt = (prices: Prices, path: string): number =>
-  path.split(".").reduce<unknown>((node, key) => (node as Record<string, unknown>)[key], prices) as number;
+  path
+    .split(".")
+    .reduce<unknown>((node, key) => (node as Record<string, unknown>)[key], { ...DEFAULT_PRICES, ...prices }) as number;
 
 const text = (value: number) => String(Number(value.toPrecision(6)));
 

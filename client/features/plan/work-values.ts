@@ -58,6 +58,7 @@ export interface TypedWork {
   readonly ratedFlow: string;
   readonly boosted: string;
   readonly airHours: string;
+  readonly airFlow: string;
   readonly barrel: string;
   readonly priority: Priority;
   /** Names of options that stand side by side. */
@@ -160,15 +161,19 @@ export function startOfUse(
 
 /** The stages before the resin as they would be typed. */
 export const typedSetup = (
-  { rated, recovery, secondMembrane, boostedPressure, aerationHours, batch }: BeforeSetup,
+  { rated, recovery, secondMembrane, boostedPressure, aerationHours, airFlow, batch }: BeforeSetup,
   units: Units,
-): Pick<TypedWork, "membranes" | "recovery" | "rejection" | "ratedFlow" | "boosted" | "airHours" | "barrel"> => ({
+): Pick<
+  TypedWork,
+  "membranes" | "recovery" | "rejection" | "ratedFlow" | "boosted" | "airHours" | "airFlow" | "barrel"
+> => ({
   membranes: secondMembrane ? "two" : "one",
   recovery: text(100 * recovery),
   rejection: text(100 * rated.rejection),
   ratedFlow: text(toShown("flow", rated.flow, units)),
   boosted: text(toShown("pressure", boostedPressure, units)),
   airHours: text(aerationHours),
+  airFlow: text(toShown("flow", airFlow, units)),
   barrel: text(toShown("volume", batch, units)),
 });
 
@@ -287,6 +292,7 @@ function setupOf(typed: TypedWork, reader: Reader, units: Units): Partial<Before
       "pressure",
     ),
     aerationHours: reader.number("airHours", typed.airHours, RANGES.hours),
+    airFlow: reader.number("airFlow", typed.airFlow, { ...RANGES.flow, name: "The air" }, "flow"),
     batch: reader.number("barrel", typed.barrel, { ...RANGES.litres, above: 0, name: "The barrel" }, "volume"),
   };
 }

@@ -8,6 +8,8 @@ import { lifeFigures, workOutLife, type LifeWorking } from "../life/life";
 import { NORMAL_90 } from "../numerics/quantile";
 import { behind, type BehindBefore } from "../plan/before";
 import {
+  flushOf,
+  minutesAhead,
   guardFill,
   membranesIn,
   pumpHours,
@@ -29,7 +31,7 @@ import {
   type PlanQuestion,
 } from "../plan/figures";
 import { filledAtOnce, hasMembrane, isAerated, isBoosted, resinIn } from "../plan/options";
-import { AIR_PUMP_WATTS, BULK_ORDERS, PUMP_WATTS } from "../plan/prices";
+import { membraneBother, AIR_PUMP_WATTS, BULK_ORDERS, PUMP_WATTS } from "../plan/prices";
 import { MONTHLY_STANDING_LOSS } from "../resin/storage";
 import { fail, succeed, type Result } from "../result";
 
@@ -117,6 +119,11 @@ export class Working {
     return given("B", "Resin in one vessel", resinIn(this.option.spec.vessel), "L", "the vessel and its fill");
   }
 
+  get flush(): ExplanationInput {
+    const litres = flushOf(this.option.spec, this.question.prices);
+    return planningAssumption("F", "Water that flushes the membrane in a year", litres, "L");
+  }
+
   get wasteRatio(): ExplanationInput {
     const { recovery, secondMembrane } = this.question.setup;
     return given(
@@ -176,13 +183,15 @@ function minutesOf(work: Working): { readonly formula: string; readonly inputs: 
     work.vessels,
     { ...work.price("m", "Minutes of a refill", prices.minutesPerRefill), unit: "min" },
   ];
-  if (!isAerated(work.option.spec.before)) return { formula: "Y / V × n × m", inputs: atRefills };
+  const ahead = minutesAhead(work.option.spec, work.ways, prices);
+  if (ahead === 0) return { formula: "Y / V × n × m", inputs: atRefills };
+  const what = isAerated(work.option.spec.before) ? "barrel" : "tank";
   return {
     formula: "(Y / V × n × m + Y / b × k)",
     inputs: [
       ...atRefills,
-      planningAssumption("b", "Water of one barrel", setup.batch, "L"),
-      { ...work.price("k", "Minutes of a barrel", prices.minutesPerBatch), unit: "min" },
+      planningAssumption("b", `Water of one ${what}`, setup.batch, "L"),
+      { ...work.price("k", `Minutes of a ${what}`, ahead), unit: "min" },
     ],
   };
 }
@@ -193,7 +202,7 @@ function labourBill(work: Working): Explanation {
     "Your time in a year",
     work.option.cost.labour,
     `${formula} × w / 60`,
-    "minutes of refills and of barrels, by the wage",
+    "minutes of refills, of barrels and of tanks, by the wage",
     [...inputs, work.price("w", "An hour of work", work.question.prices.wage, "/h")],
   );
 }
@@ -205,7 +214,7 @@ function explainHours(work: Working): Explanation {
     value: work.option.minutesPerYear / 60,
     unit: "h a year",
     formula: `${formula} / 60`,
-    words: "minutes of refills and of barrels",
+    words: "minutes of refills, of barrels and of tanks",
     inputs,
   });
 }
@@ -220,18 +229,18 @@ function waterBills(work: Working): readonly [Explanation, Explanation] {
     work.money(
       "Tap water of a year",
       option.cost.water,
-      membrane ? "Y × (1 + r) × p / 1000" : "Y × p / 1000",
+      membrane ? "(Y × (1 + r) + F) × p / 1000" : "Y × p / 1000",
       membrane
         ? "the water used and what the membrane wastes, by the cubic metre"
         : "the water used, by the cubic metre",
-      membrane ? [work.year, work.wasteRatio, water] : [work.year, water],
+      membrane ? [work.year, work.wasteRatio, work.flush, water] : [work.year, water],
     ),
     work.money(
       "Waste water of a year",
       option.cost.waste,
-      "Y × r × p / 1000",
-      "what the membrane wastes, by the cubic metre",
-      [work.year, work.wasteRatio, waste],
+      membrane ? "(Y × r + F) × p / 1000" : "Y × r × p / 1000",
+      "what the membrane wastes and what flushes it, by the cubic metre",
+      membrane ? [work.year, work.wasteRatio, work.flush, waste] : [work.year, work.wasteRatio, waste],
     ),
   ];
 }
@@ -276,9 +285,9 @@ function explainAmounts(work: Working): Pick<OptionExplanations, "resin" | "wate
       name: "Tap water of a year",
       value: waterPerYear,
       unit: "L a year",
-      formula: wasted ? "Y × (1 + r)" : "Y",
-      words: wasted ? "the water used and what the membrane wastes" : "the water used",
-      inputs: wasted ? [work.year, work.wasteRatio] : [work.year],
+      formula: wasted ? "Y × (1 + r) + F" : "Y",
+      words: wasted ? "the water used, what the membrane wastes and what flushes it" : "the water used",
+      inputs: wasted ? [work.year, work.wasteRatio, work.flush] : [work.year],
     }),
     ...(wasted
       ? {
@@ -286,9 +295,9 @@ function explainAmounts(work: Working): Pick<OptionExplanations, "resin" | "wate
             name: "Waste water of a year",
             value: wastePerYear,
             unit: "L a year",
-            formula: "Y × r",
+            formula: "Y × r + F",
             words: "what the membrane wastes",
-            inputs: [work.year, work.wasteRatio],
+            inputs: [work.year, work.wasteRatio, work.flush],
           }),
         }
       : {}),
@@ -313,9 +322,10 @@ function consumablesBill(work: Working): Explanation {
   return work.money(
     "Membrane and prefilters of a year",
     work.option.cost.consumables,
-    two ? "f + 2 × m / y" : "f + m / y",
-    `prefilters of a year and ${two ? "two membranes" : "a membrane"} spread over ${two ? "their" : "its"} life`,
+    two ? "f + 2 × m / y + o" : "f + m / y + o",
+    `prefilters of a year, ${two ? "two membranes" : "a membrane"} spread over ${two ? "their" : "its"} life, and the room it takes`,
     [
+      work.price("o", "Room for it", membraneBother(prices).roomPerYear, " a year"),
       work.price("f", "Prefilters", prices.prefiltersPerYear, " a year"),
       work.price("m", "A membrane", prices.membrane),
       work.price("y", "Years a membrane lasts", prices.membraneYears),

@@ -18,6 +18,8 @@ export interface BeforeSetup {
   readonly tapPressure: number;
   readonly boostedPressure: number;
   readonly aerationHours: number;
+  /** L/min of air through the stone in the barrel. */
+  readonly airFlow: number;
   /** L in the barrel that is aerated at once. */
   readonly batch: number;
   /** L/min at which the resin fills a tank that the user has, such as overnight; absent where it feeds the tool straight. */
@@ -30,6 +32,7 @@ export const BEFORE_ASSUMPTIONS: BeforeSetup = {
   tapPressure: 350,
   boostedPressure: 550,
   aerationHours: 8,
+  airFlow: 3,
   batch: 200,
 };
 
@@ -98,7 +101,10 @@ export function behind(
   const ownTank = setup.fillFlow !== undefined;
   const unwasted = { flow: setup.fillFlow ?? peakFlow, wasteRatio: 0, stored: ownTank, buysTank: false };
   if (before === "nothing") return succeed({ water, ...unwasted });
-  const aerated = isAerated(before) ? aerate({ co2, hours: setup.aerationHours }) : succeed({ co2 });
+  const warmth = water.temperature === undefined ? {} : { temperature: water.temperature };
+  const aerated = isAerated(before)
+    ? aerate({ co2, hours: setup.aerationHours, airFlow: setup.airFlow, volume: setup.batch, ...warmth })
+    : succeed({ co2 });
   if (!aerated.ok) return within("hours", aerated);
   const left = Math.min(co2, aerated.value.co2);
   if (!hasMembrane(before)) return succeed({ water: { ...water, co2: left }, ...unwasted });

@@ -1,17 +1,18 @@
 import type { BeforeSetup, BehindBefore } from "./before";
 import { filledAtOnce, hasMembrane, isAerated, isBoosted, resinIn, vesselsIn, type OptionSpec } from "./options";
-import { AIR_PUMP_WATTS, BULK_ORDERS, PUMP_WATTS, type Prices } from "./prices";
+import { WEEKS_A_YEAR } from "./demand";
+import { AIR_PUMP_WATTS, BULK_ORDERS, membraneBother, PUMP_WATTS, type Prices } from "./prices";
 
 /** Money of a year, part by part; the parts add up to the total. */
 export interface YearlyCost {
   readonly resin: number;
   readonly delivery: number;
-  /** Refills and barrels, by the wage. */
+  /** Refills, barrels and tanks, by the wage. */
   readonly labour: number;
   readonly water: number;
   readonly waste: number;
   readonly energy: number;
-  /** Membranes and prefilters. */
+  /** Membranes and prefilters, and the room they take. */
   readonly consumables: number;
   /** The purchase, spread over its years. */
   readonly purchase: number;
@@ -78,13 +79,24 @@ export function pumpHours(
   };
 }
 
-/** Money of a year for the labour of aerated barrels, a part of the labour that doesn't hang on the refills. */
+/** Minutes that a barrel of aerated water takes, or a tank that a membrane fills ahead; none where water comes straight. */
+export function minutesAhead({ before }: Pick<OptionSpec, "before">, ways: BehindBefore, prices: Prices): number {
+  if (isAerated(before)) return prices.minutesPerBatch;
+  return ways.stored && hasMembrane(before) ? membraneBother(prices).minutesPerTank : 0;
+}
+
+/** Money of a year for the labour of barrels and tanks, a part of the labour that doesn't hang on the refills. */
 export const barrelLabour = (
-  { before }: OptionSpec,
+  spec: OptionSpec,
+  ways: BehindBefore,
   { batch }: BeforeSetup,
-  { minutesPerBatch, wage }: Prices,
+  prices: Prices,
   litresPerYear: number,
-): number => (isAerated(before) ? ((litresPerYear / batch) * minutesPerBatch * wage) / 60 : 0);
+): number => ((litresPerYear / batch) * minutesAhead(spec, ways, prices) * prices.wage) / 60;
+
+/** L of a year that flush a membrane. */
+export const flushOf = ({ before }: Pick<OptionSpec, "before">, prices: Prices): number =>
+  hasMembrane(before) ? WEEKS_A_YEAR * membraneBother(prices).flushPerWeek : 0;
 
 /** kWh of a year. @example energyOf({ booster: 100, toTool: 0, air: 0 }) // 6 */
 export const energyOf = ({ booster, toTool, air }: ReturnType<typeof pumpHours>): number =>
@@ -107,10 +119,11 @@ export interface CostQuestion {
 export function yearlyCost(question: CostQuestion, litresPerYear: number, litresPerCharge: number): YearlyCost {
   const { spec, ways, prices, setup, peakFlow } = question;
   const refills = litresPerYear / litresPerCharge;
-  const batches = isAerated(spec.before) ? litresPerYear / setup.batch : 0;
-  const wasteLitres = litresPerYear * ways.wasteRatio;
+  const wasteLitres = litresPerYear * ways.wasteRatio + (litresPerYear > 0 ? flushOf(spec, prices) : 0);
   const hours = pumpHours(spec, ways, setup, peakFlow, litresPerYear);
-  const minutes = refills * filledAtOnce(spec) * prices.minutesPerRefill + batches * prices.minutesPerBatch;
+  const minutes =
+    refills * filledAtOnce(spec) * prices.minutesPerRefill +
+    (litresPerYear / setup.batch) * minutesAhead(spec, ways, prices);
   const parts = {
     resin: refills * filledAtOnce(spec) * resinIn(spec.vessel) * resinPrice(spec, prices),
     delivery: refills * prices.delivery * (spec.supply === "bulk" ? BULK_ORDERS : 1),
@@ -119,7 +132,9 @@ export function yearlyCost(question: CostQuestion, litresPerYear: number, litres
     waste: (wasteLitres * prices.waste) / 1000,
     energy: energyOf(hours) * prices.power,
     consumables: hasMembrane(spec.before)
-      ? prices.prefiltersPerYear + (membranesIn(spec, setup) * prices.membrane) / prices.membraneYears
+      ? prices.prefiltersPerYear +
+        (membranesIn(spec, setup) * prices.membrane) / prices.membraneYears +
+        membraneBother(prices).roomPerYear
       : 0,
     purchase: purchaseOf(spec, setup, ways.buysTank, prices) / prices.years,
   };

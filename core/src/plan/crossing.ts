@@ -177,7 +177,7 @@ function comparedSides(
  * root finding, with the spread of demand (10 to 90 %) and of what resin holds, and what carbon dioxide does to it.
  *
  * @returns a fault for a figure outside its range, or an option that can't do the work at all
- * @example crossing({ work, option }).value.paysFrom.typical // 44.2 µS/cm, for 1,200 L a week through a tank
+ * @example crossing({ work, option }).value.paysFrom.typical // 88.7 µS/cm, for 1,200 L a week through a tank
  */
 export function crossing({ work, option, before = "membrane" }: CrossingInput): Result<CrossingAnswer> {
   const question = within("work", planQuestion(work));

@@ -11,9 +11,9 @@ import { positiveConductivityAt25, type Reading } from "../water/meter";
 import { ionFeed } from "../water/ion-feed";
 import { describeWater, type Water } from "../water/water";
 import { behind, type BeforeSetup, type BehindBefore } from "./before";
-import { energyOf, NO_COST, pumpHours, purchaseOf, yearlyCost, type YearlyCost } from "./cost";
+import { energyOf, flushOf, minutesAhead, NO_COST, pumpHours, purchaseOf, yearlyCost, type YearlyCost } from "./cost";
 import type { Demand } from "./demand";
-import { filledAtOnce, isAerated, optionName, resinIn, type OptionSpec } from "./options";
+import { filledAtOnce, optionName, resinIn, type OptionSpec } from "./options";
 import type { Prices } from "./prices";
 import { litresStanding } from "./standing-in-use";
 
@@ -317,7 +317,7 @@ function moneyOf(spec: OptionSpec, question: PlanQuestion, litres: ThreeOf<numbe
 function amountsOf(spec: OptionSpec, question: PlanQuestion, refills: number, ways: BehindBefore | undefined) {
   const { demand, setup, peakFlow } = question;
   const { typical: year } = demand.year;
-  const wastePerYear = year * (ways?.wasteRatio ?? 0);
+  const wastePerYear = ways ? year * ways.wasteRatio + flushOf(spec, question.prices) : 0;
   return {
     resinPerYear: refills * filledAtOnce(spec) * resinIn(spec.vessel),
     waterPerYear: year + wastePerYear,
@@ -326,9 +326,14 @@ function amountsOf(spec: OptionSpec, question: PlanQuestion, refills: number, wa
   };
 }
 
-function minutesOf(spec: OptionSpec, { demand, prices, setup }: PlanQuestion, refills: number): number {
-  const batches = isAerated(spec.before) ? demand.year.typical / setup.batch : 0;
-  return refills * filledAtOnce(spec) * prices.minutesPerRefill + batches * prices.minutesPerBatch;
+function minutesOf(
+  spec: OptionSpec,
+  { demand, prices, setup }: PlanQuestion,
+  refills: number,
+  ways: BehindBefore | undefined,
+): number {
+  const ahead = ways ? minutesAhead(spec, ways, prices) : 0;
+  return refills * filledAtOnce(spec) * prices.minutesPerRefill + (demand.year.typical / setup.batch) * ahead;
 }
 
 function inTheVessel(spec: OptionSpec, bed: BedAnswer, flow: number) {
@@ -382,7 +387,7 @@ export function optionFigures(
     twoPeople: weight.value.kilograms > liftLimit,
     purchase: purchaseOf(spec, question.setup, ways?.buysTank ?? false, prices),
     ...money,
-    minutesPerYear: minutesOf(spec, question, money.refillsPerYear),
+    minutesPerYear: minutesOf(spec, question, money.refillsPerYear, ways),
     ...amountsOf(spec, question, money.refillsPerYear, ways),
     per1000Litres: (1000 * money.cost.total) / demand.year.typical,
     ...(demand.jobsPerYear > 0 ? { perJob: money.cost.total / demand.jobsPerYear } : {}),

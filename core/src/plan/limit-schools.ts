@@ -1,5 +1,6 @@
 import type { Use } from "../records/records";
 import { finite, type Result } from "../result";
+import { behind } from "./before";
 import { barrelLabour } from "./cost";
 import { optionFigures, type PlanQuestion } from "./figures";
 import type { OptionSpec } from "./options";
@@ -54,7 +55,8 @@ export function byLimitSchool(
     const { litres, daysBusiest, cost } = figures.value;
     const share = school.share ?? 1;
     const { setup, prices, demand } = question;
-    const barrels = barrelLabour(spec, setup, prices, demand.year.typical);
+    const ways = behind(spec.before, question.waters.typical, question.peakFlow, setup);
+    const barrels = ways.ok ? barrelLabour(spec, ways.value, setup, prices, demand.year.typical) : 0;
     const besides = cost.water + cost.waste + cost.energy + cost.consumables + cost.purchase + barrels;
     answers.push({
       ...school,

@@ -24,6 +24,12 @@ export interface Prices {
   readonly aerator: number;
   /** Minutes that one barrel of aerated water takes: filling, switching, cleaning. */
   readonly minutesPerBatch: number;
+  /** Minutes that one tank of made water takes: switching on, looking, switching off. Older lists don't say it. */
+  readonly minutesPerTank?: number | undefined;
+  /** L a week that flush a membrane before and after its runs. */
+  readonly flushPerWeek?: number | undefined;
+  /** Money a year for the room that a membrane, its filters and its tank take. */
+  readonly roomPerYear?: number | undefined;
   /** A cubic metre of tap water, and of waste. */
   readonly water: number;
   readonly waste: number;
@@ -36,7 +42,7 @@ export interface Prices {
   readonly years: number;
 }
 
-export const DEFAULT_PRICES: Prices = {
+export const DEFAULT_PRICES = {
   resin: { virgin: 9, dyed: 9.5, regenerated: 5.5 },
   bulkShare: 0.8,
   delivery: 9,
@@ -50,13 +56,16 @@ export const DEFAULT_PRICES: Prices = {
   madeWaterTank: 130,
   aerator: 80,
   minutesPerBatch: 6,
+  minutesPerTank: 3,
+  flushPerWeek: 25,
+  roomPerYear: 30,
   water: 2.4,
   waste: 2,
   power: 0.32,
   wage: 30,
   minutesPerRefill: 10,
   years: 5,
-};
+} as const satisfies Prices;
 /** When these were set down. */
 export const DEFAULT_PRICES_DATE = "2026-11-25";
 
@@ -65,3 +74,10 @@ export const PUMP_WATTS = 60;
 export const AIR_PUMP_WATTS = 8;
 /** Bulk comes for several charges at once: share of a delivery that one charge bears; a planning assumption. */
 export const BULK_ORDERS = 0.3;
+
+/** What a membrane takes beside its water, in the figures of a list or, where an older one doesn't say, of the defaults. */
+export const membraneBother = ({ minutesPerTank, flushPerWeek, roomPerYear }: Prices) => ({
+  minutesPerTank: minutesPerTank ?? DEFAULT_PRICES.minutesPerTank,
+  flushPerWeek: flushPerWeek ?? DEFAULT_PRICES.flushPerWeek,
+  roomPerYear: roomPerYear ?? DEFAULT_PRICES.roomPerYear,
+});

@@ -39,6 +39,6 @@ export function scenario(
     return fail("unreachable", life.value.impossible ?? life.value.typical?.reason ?? "The limit is out of reach.");
   const { prices, setup, peakFlow } = question;
   const cost = litresPerYear > 0 ? yearlyCost({ spec, ways, prices, setup, peakFlow }, litresPerYear, litres) : NO_COST;
-  const barrels = barrelLabour(spec, setup, prices, litresPerYear);
+  const barrels = barrelLabour(spec, ways, setup, prices, litresPerYear);
   return finite({ spec, litresPerYear, litresPerCharge: litres, refills: litresPerYear / litres, cost, barrels });
 }

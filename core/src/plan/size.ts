@@ -122,6 +122,7 @@ const BEFORE_RANGES = {
   tapPressure: RANGES.pressure,
   boostedPressure: RANGES.pressure,
   aerationHours: RANGES.hours,
+  airFlow: { ...RANGES.flow, name: "The air" },
   fillFlow: { ...RANGES.flow, name: "The filling flow" },
   batch: { ...RANGES.litres, above: 0, name: "The barrel" },
 };
