@@ -150,7 +150,9 @@ describe("sizing as typed", () => {
   test.each(unitSystems)("answers under four schools from the start, in %s units", (units) => {
     const { answer, errors } = answered({}, units);
     expect(errors).toEqual({});
-    expect(answer!.schools.map((life) => life.school)).toEqual(["constant", "rating", "chemistry", "history"]);
+    expect(answer!.schools.map((life) => life.school)).toEqual(["constant", "chemistry", "history"]);
+    const rated = answered({ ratedVolume: "5000", ratedPpm: "90", ratedResin: "8" }, units).answer!;
+    expect(rated.schools.map((life) => life.school)).toEqual(["constant", "rating", "chemistry", "history"]);
     expect(answer!.explanations.chemistry!.unit).toBe(units === "us" ? "US gal" : "L");
   });
   test("is the same water in either unit system", () => {
@@ -175,8 +177,10 @@ describe("sizing as typed", () => {
   });
   test("leaves out the rating when none is entered, and flags one beyond the beads' chemistry", () => {
     expect(answered({ ratedVolume: "" }).answer!.schools.map((life) => life.school)).not.toContain("rating");
-    expect(answered({ ratedVolume: "1600" }).answer!.claimTooHigh).toBeUndefined();
-    expect(answered({ ratedVolume: "4000" }).answer!.claimTooHigh).toBeCloseTo(1.44, 2);
+    const claim = { ratedPpm: "180", ratedResin: "10" };
+    expect(answered({ ...claim, ratedVolume: "1550" }).answer!.claimTooHigh).toBeUndefined();
+    expect(answered({ ...claim, ratedVolume: "1600" }).answer!.claimTooHigh).toBeCloseTo(0.576, 3);
+    expect(answered({ ...claim, ratedVolume: "4000" }).answer!.claimTooHigh).toBeCloseTo(1.44, 2);
   });
   test("says when carbon dioxide and silica count", () => {
     expect(answered({}).answer!.hiddenLoad).toBe(false);

@@ -164,6 +164,9 @@ export const sizeRequest = known({
   before: setup.optional(),
   priority: z.enum(["money", "weight", "refills"], { error: "Rank by money, weight or refills." }).optional(),
   own: z.array(vesselSize).max(20, "At most 20 vessels of your own.").optional(),
+  use: z
+    .enum(["glass", "paint", "aquarium"], { error: "Say what the water is for: glass, paint or aquarium." })
+    .optional(),
 }) satisfies z.ZodType<SizeInput>;
 
 /** A figure of an answer, with its meaning and unit. */

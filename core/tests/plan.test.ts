@@ -216,6 +216,32 @@ describe("the answer", () => {
     expect(poor.every(({ feasible }) => !feasible)).toBe(true);
   });
 
+  test("an aquarium is not offered resin that has served elsewhere", () => {
+    const best = answer({ use: "aquarium" }).options;
+    expect(best[0]!.spec.grade).toBe("virgin");
+    const served = best.filter(({ spec }) => spec.grade === "regenerated");
+    expect(served.every(({ feasible }) => !feasible)).toBe(true);
+    expect(served.some(({ because }) => /not for animals/.test(because))).toBe(true);
+    expect(
+      answer({ use: "glass" }).options.some(({ spec, feasible }) => feasible && spec.grade === "regenerated"),
+    ).toBe(true);
+  });
+
+  test("a limit counts on the scale it was typed on", () => {
+    const at = (scale: "nacl" | "ec" | "442", value: number) =>
+      answer({ limit: { value, scale } }).options.find(({ name }) => name === "Tank, virgin resin")!.lives.leak.typical;
+    expect(at("ec", 20)).toBeCloseTo(at("nacl", 10), 9);
+    expect(at("442", 14)).toBeCloseTo(at("nacl", 10), 9);
+  });
+
+  test("a barrel's air is its pump's, by its water", () => {
+    const plain = { ...water(168), ph: 6.9 };
+    const left = (part: Partial<typeof BEFORE_ASSUMPTIONS>) =>
+      unwrap(behind("aeration", plain, 3, { ...BEFORE_ASSUMPTIONS, aerationHours: 2, ...part })).water.co2!;
+    expect(left({ airFlow: 6 })).toBeLessThan(left({ airFlow: 3 }));
+    expect(left({ airFlow: 6, batch: 400 })).toBeCloseTo(left({ airFlow: 3, batch: 200 }), 9);
+  });
+
   test("a life until the meter shows it is the longer one: by the column where the alkalinity is known", () => {
     const alone = named(/^Tank, virgin resin$/);
     expect(alone.litres).toEqual(alone.lives.leak);

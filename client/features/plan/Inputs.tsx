@@ -60,7 +60,12 @@ function Assumptions(props: InputsProps) {
     <View gap="$3">
       <FieldRow>
         {field("constant", "Trade constant", "gal·ppm/ft³ NaCl", band)}
-        {field("ratedVolume", "A maker's rating", unitOf("volume", units), "An example: put in the one you doubt")}
+        {field(
+          "ratedVolume",
+          "A maker's rating",
+          unitOf("volume", units),
+          "Such as 5,000 at 90 ppm from 8 L: the one you doubt",
+        )}
         {field("ratedPpm", "at a feed of", "ppm NaCl")}
         {field("ratedResin", "from resin of", unitOf("resinVolume", units))}
       </FieldRow>
@@ -113,18 +118,24 @@ export function Inputs(props: InputsProps) {
         {field("resin", "Resin in it", unitOf("resinVolume", units))}
         {field("diameter", "Inner diameter", unitOf("length", units))}
         {field("flow", "Flow", unitOf("flow", units))}
-        {field("limit", "Limit", "ppm NaCl")}
+        {field("limit", "Limit", scaleUnit(toScale(typed.limitScale ?? "nacl")))}
       </FieldRow>
       <Choice
         label="Limit by school"
-        value={typed.limit}
+        value={typed.limitScale === "nacl" ? typed.limit : undefined}
         options={[
           { value: "1", label: "Aquarium 1" },
           { value: "2", label: "Aquarium 2" },
           { value: "10", label: "Glass 10" },
           { value: "20", label: "Glass 20" },
         ]}
-        onChange={(limit) => patch({ limit })}
+        onChange={(limit) => patch({ limit, limitScale: "nacl" })}
+      />
+      <Choice
+        label="The limit is on the scale"
+        value={typed.limitScale}
+        options={SCALE_OPTIONS}
+        onChange={(limitScale) => patch({ limitScale })}
       />
       <TextButton onPress={() => setMore(!more)} expanded={more} testID="assumptions">
         {more ? "Close the assumptions" : "Assumptions, each yours to change"}

@@ -4,9 +4,10 @@ import { BEFORE_ASSUMPTIONS, bucketFlow, explainDemand, judgeFlow, TOOL_FLOWS } 
 import { Card, Caution, Choice, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField, TextField } from "../../ui/fields";
-import { percent, shown, toInternal, toShown, typedNumber, unitOf } from "../../ui/format";
+import { percent, scaleUnit, shown, toInternal, toShown, typedNumber, unitOf } from "../../ui/format";
 import { Body, Heading, Small } from "../../ui/words";
-import { USE_OPTIONS } from "../vessels/presets";
+import { SCALE_OPTIONS, USE_OPTIONS } from "../vessels/presets";
+import { toScale } from "../vessels/tap-values";
 import { FromTheLog } from "./FromTheLog";
 import { More } from "./More";
 import type { Work } from "./useWork";
@@ -254,8 +255,20 @@ function FlowAndLimit({ work }: PartProps) {
       <Heading>Flow and limit</Heading>
       <FieldRow>
         <WorkField work={work} name="peakFlow" label="Peak flow" unit={unitOf("flow", units)} />
-        <WorkField work={work} name="limit" label="Limit" unit="ppm NaCl" hint={limitWords} />
+        <WorkField
+          work={work}
+          name="limit"
+          label="Limit"
+          unit={scaleUnit(toScale(typed.limitScale))}
+          hint={typed.limitScale === "nacl" ? limitWords : "On the scale of your meter."}
+        />
       </FieldRow>
+      <Choice
+        label="The limit is on the scale"
+        value={typed.limitScale}
+        options={SCALE_OPTIONS}
+        onChange={(limitScale) => patch({ limitScale })}
+      />
       <More label="Never measured the flow?" testID="bucket-test">
         <BucketTest work={work} />
       </More>

@@ -55,6 +55,7 @@ export function typedOfPlan({ work, use, tapId }: Plan, units: Units): Partial<T
     peakFlow: shownOr(work.peakFlow, "flow"),
     ...typedFill(work.before?.fillFlow, units),
     limit: text(work.limit.value),
+    limitScale: String(work.limit.scale),
     lift: shownOr(work.liftLimit ?? 25, "weight"),
     budget: work.budget === undefined ? "" : text(work.budget),
     supply: shownOr(work.pressure?.supply, "pressure"),

@@ -1,7 +1,9 @@
 import {
   isWithin,
+  onScale,
   outOfRangeSentence,
   RANGES,
+  scaleFactor,
   type CapacityRange,
   type Grade,
   type Range,
@@ -27,6 +29,7 @@ export interface Typed {
   kind: VesselKind;
   flow: string;
   limit: string;
+  limitScale: string;
   temperature: string;
   ph: string;
   alkalinity: string;
@@ -77,6 +80,7 @@ export const startWith = (units: Units): Typed => ({
   grade: "virgin",
   ...fromPreset(VESSEL_PRESETS[3]!, units),
   limit: "10",
+  limitScale: "nacl",
   temperature: text(toShown("temperature", 15, units)),
   ph: "",
   alkalinity: "",
@@ -86,9 +90,9 @@ export const startWith = (units: Units): Typed => ({
   spread: "0.05",
   bypass: "0",
   constant: "200000",
-  ratedVolume: text(toShown("volume", 1600, units)),
-  ratedPpm: "180",
-  ratedResin: text(toShown("resinVolume", 10, units)),
+  ratedVolume: "",
+  ratedPpm: "",
+  ratedResin: "",
 });
 
 export interface Parsed {
@@ -130,7 +134,11 @@ export function parse(typed: Typed, units: Units, history: CapacityRange | undef
     grossVolume: read("grossVolume", { ...RANGES.volume, name: "The vessel's volume" }, "volume"),
     emptyWeight: read("emptyWeight", RANGES.weight, "weight"),
     flow: read("flow", RANGES.flow, "flow"),
-    limit: read("limit", { ...RANGES.value, name: "The limit", unit: "ppm NaCl" }),
+    // A draft kept by an older version was typed on the sodium-chloride scale.
+    limit: onScale(
+      read("limit", { ...RANGES.value, name: "The limit" }) / scaleFactor(toScale(typed.limitScale ?? "nacl")),
+      "nacl",
+    ),
     packing: read("packing", RANGES.factor),
     storage: read("storage", RANGES.factor),
     spread: read("spread", RANGES.spread),

@@ -49,7 +49,9 @@ export function useWork(): Work {
       .slice(0, MOST_OWN)
       .map(sizeOf);
   }, [vessels, rigs, typed.use]);
-  const water = pending ? undefined : (waters.find(({ tap }) => tap.id === typed.tapId) ?? waters[0]);
+  const ownTap = rigs.find(({ use }) => use === typed.use)?.tapId;
+  const at = (id: string | undefined) => waters.find(({ tap }) => tap.id === id);
+  const water = pending ? undefined : (at(typed.tapId) ?? at(ownTap) ?? waters[0]);
   const parsed = useMemo(
     () =>
       water

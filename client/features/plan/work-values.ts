@@ -18,6 +18,7 @@ import {
 } from "@winter-bead/core";
 import { BEFORE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
 import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
+import { toScale } from "../vessels/tap-values";
 import { SEASONS, USE_PRESETS, type WorkPreset } from "./work-presets";
 
 type Quantity = Parameters<typeof toInternal>[0];
@@ -47,6 +48,7 @@ export interface TypedWork {
   readonly bucketSeconds: string;
   readonly reach: Reach;
   readonly limit: string;
+  readonly limitScale: string;
   readonly lift: string;
   readonly budget: string;
   readonly supply: string;
@@ -148,14 +150,17 @@ export const typedFill = (fillFlow: number | undefined, units: Units): Pick<Type
 export function startOfUse(
   use: Use,
   units: Units,
-): Pick<TypedWork, "use" | "items" | "peakFlow" | "comes" | "fillFlow" | "limit"> {
+): Pick<TypedWork, "use" | "tapId" | "items" | "peakFlow" | "comes" | "fillFlow" | "limit" | "limitScale"> {
   const { work, first, peakFlow, limit } = USE_PRESETS[use];
   return {
     use,
+    // The tap of the rig that does this work, until another is chosen.
+    tapId: "",
     items: work.slice(0, first).map((preset, i) => typedItem(preset, `${use}-${i}`, units)),
     peakFlow: text(toShown("flow", peakFlow, units)),
     ...typedFill(undefined, units),
     limit: text(limit),
+    limitScale: "nacl",
   };
 }
 
@@ -179,7 +184,6 @@ export const typedSetup = (
 
 export const startWork = (units: Units): TypedWork => ({
   ...startOfUse("glass", units),
-  tapId: "",
   season: "even",
   months: SEASONS.even.map((share) => text(100 * share)),
   bucket: "",
@@ -315,13 +319,14 @@ export function parseWork(typed: TypedWork, { waters, prices, own }: WorkFacts, 
     demand: { items: typed.items.map((item) => itemOf(item, reader)), ...(season ? { season } : {}) },
     waters,
     limit: {
-      value: reader.number("limit", typed.limit, { ...RANGES.value, name: "The limit", unit: "ppm NaCl" }),
-      scale: "nacl",
+      value: reader.number("limit", typed.limit, { ...RANGES.value, name: "The limit" }),
+      scale: toScale(typed.limitScale),
     },
     peakFlow: reader.number("peakFlow", typed.peakFlow, { ...RANGES.flow, name: "The peak flow" }, "flow"),
     liftLimit: reader.number("lift", typed.lift, { ...RANGES.weight, name: "What one person lifts" }, "weight"),
     priority: typed.priority,
     until: USE_PRESETS[typed.use].until,
+    use: typed.use,
     prices,
     ...(own.length > 0 ? { own } : {}),
     ...(pressure ? { pressure } : {}),

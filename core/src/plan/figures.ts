@@ -5,6 +5,7 @@ import { meterThroughput, plateauShows } from "../front/meter-throughput";
 import type { CurveWater } from "../front/product-curve";
 import type { ThreeOf } from "../life/life-range";
 import { GRADE_HEALTH, smallerSide, type Batch } from "../resin/capacity";
+import type { Use } from "../records/records";
 import { finite, succeed, type Result } from "../result";
 import { wetWeight } from "../vessel/weight";
 import { positiveConductivityAt25, type Reading } from "../water/meter";
@@ -49,6 +50,8 @@ export interface PlanQuestion {
   /** kPa at the tap while running, and what the tool needs; absent when nobody measured. */
   readonly pressure?: { readonly supply: number; readonly needed: number } | undefined;
   readonly care?: Care | undefined;
+  /** What the water is for. */
+  readonly use?: Use | undefined;
   /** Which batch of its grade the resin is taken for (usual); it matters where batches differ. */
   readonly batch?: Batch | undefined;
 }
@@ -262,6 +265,8 @@ const noLife = {
   ways: undefined,
 } as const;
 
+const SERVED_ELSEWHERE = "Regenerated resin has served in waters nobody knows: not for animals.";
+
 /** Days between refills below which nobody would work so. */
 const LEAST_DAYS = 3;
 /** Hours a week that a membrane may have to run, or a tank be filled, in the busiest month. */
@@ -270,9 +275,10 @@ const MOST_HOURS = 100;
 function reasonsAgainst(
   figures: Omit<OptionFigures, "feasible" | "reasons">,
   life: OptionLife,
-  { pressure, budget, demand }: PlanQuestion,
+  { pressure, budget, demand, use }: PlanQuestion,
 ): string[] {
   if (life.impossible) return [life.impossible];
+  if (use === "aquarium" && figures.spec.grade === "regenerated") return [SERVED_ELSEWHERE];
   const { typical, ways } = life;
   if (!typical?.reachable) return [typical?.reason ?? "The limit is out of reach."];
   const reasons: string[] = [];

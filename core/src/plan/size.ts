@@ -1,5 +1,6 @@
 import type { ThreeOf } from "../life/life-range";
 import { checkRated } from "../membrane/membrane";
+import type { Use } from "../records/records";
 import { checkRanges, RANGES } from "../ranges";
 import { succeed, within, type Result } from "../result";
 import { TWO_PERSON_WEIGHT } from "../vessel/weight";
@@ -42,6 +43,8 @@ export interface SizeInput {
   readonly priority?: Priority;
   /** Vessels the user has. */
   readonly own?: readonly VesselSize[];
+  /** What the water is for; an aquarium is not offered resin that has served elsewhere. */
+  readonly use?: Use | undefined;
 }
 
 export interface RankedOption extends OptionFigures {
@@ -183,7 +186,7 @@ export function planQuestion(input: SizeInput): Result<PlanQuestion> {
   if (!checked.ok) return checked;
   const wanted = within("demand", demand(input.demand));
   if (!wanted.ok) return wanted;
-  const { waters, limit, peakFlow, liftLimit = TWO_PERSON_WEIGHT, budget, pressure, until = "leak" } = input;
+  const { waters, limit, peakFlow, liftLimit = TWO_PERSON_WEIGHT, budget, pressure, until = "leak", use } = input;
   const tapPressure = pressure ? { tapPressure: pressure.supply } : {};
   return succeed({
     demand: wanted.value,
@@ -194,6 +197,7 @@ export function planQuestion(input: SizeInput): Result<PlanQuestion> {
     until,
     budget,
     pressure,
+    use,
     setup: { ...BEFORE_ASSUMPTIONS, ...tapPressure, ...input.before },
     prices: input.prices ?? DEFAULT_PRICES,
   });
