@@ -10,7 +10,7 @@ import {
 } from "@winter-bead/core";
 import { barWords, EquivalentsBar } from "../features/water/EquivalentsBar";
 import { HiddenLoadPart } from "../features/water/HiddenLoad";
-import { checkBody, EMPTY_CHECK, membraneTrend, wearOf } from "../features/water/membrane-values";
+import { stateWords, checkBody, EMPTY_CHECK, membraneTrend, wearOf } from "../features/water/membrane-values";
 import { checkWords } from "../features/water/meter-words";
 import { openReportFile, reportCsv, reportJson } from "../features/water/report-file";
 import { readTypedReport, typedFrom } from "../features/water/report-values";
@@ -244,3 +244,16 @@ test.each([
   [{ ...METER, checkedOn: "2027-01-01", check: { standard: 1413, shown: 710 } }, /0\.5 % high, good/],
   [{ ...METER, checkedOn: "2027-01-01", check: { standard: 1413, shown: 800 } }, /13 % high, more than/],
 ])("a meter's last check in words", (meter, words) => expect(checkWords(meter)).toMatch(words));
+
+describe("a membrane's headline", () => {
+  const state = { rejection: 0.952, recovery: 0.3, wasteRatio: 2, netPressure: 250, normalizedFlow: 0.001 };
+  test("says what it holds back beside its flow, and when that is worse than clean", () => {
+    expect(stateWords({ state })).toMatch(/^No clean baseline yet.* It holds back 95\.2 %\.$/);
+    expect(stateWords({ state: { ...state, flowShare: 0.99, passageRatio: 1.1 } })).toBe(
+      "The flow is as it was when clean. It holds back 95.2 %, as when clean.",
+    );
+    expect(stateWords({ state: { ...state, flowShare: 0.99, passageRatio: 1.8 } })).toMatch(
+      /lets 1\.8 times as much salt through as when clean/,
+    );
+  });
+});

@@ -384,7 +384,7 @@ test("money, days and years read as a person says them", () => {
   expect([daysRange(12.1, 18.4), daysRange(7, 7), daysRange(400, 800), daysRange(600, 2000)]).toEqual([
     "12 to 18 days",
     "7 days",
-    "400 days to 2.2 years",
+    "13 to 27 months",
     "1.6 to 5.5 years",
   ]);
 });

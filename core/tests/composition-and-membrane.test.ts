@@ -9,6 +9,7 @@ import {
   membrane,
   membraneState,
   membraneWear,
+  nextStep,
   unwrap,
   type ChargeFigures,
   type CreepInput,
@@ -154,6 +155,23 @@ describe("membrane", () => {
     expect(first({ pressure: 330, productFlow: 0.094 }, { "sediment-old": true }).cause).toBe("prefilter-clogged");
     expect(first({ productEc25: 26 }).cause).toBe("membrane-worn");
     expect(first({ pressure: 360 }, { "chlorine-behind-carbon": true, "carbon-old": true }).cause).toBe("carbon-spent");
+  });
+
+  test("nothing is cited that nobody looked at, and what to try next has the most chance for its money", () => {
+    const suspects = unwrap(membraneWear({ ...clean, pressure: 330, productFlow: 0.094 }, clean, {}));
+    for (const { reasonsFor, reasonsAgainst } of suspects)
+      expect([...reasonsFor, ...reasonsAgainst].map(({ observation }) => observation)).not.toContain(
+        "pressure-falls-running",
+      );
+    const likeliest = (chance: number, cause: "membrane-worn" | "prefilter-clogged") => ({
+      ...suspects[0]!,
+      cause,
+      chance,
+    });
+    const both = [likeliest(0.6, "membrane-worn"), likeliest(0.4, "prefilter-clogged")];
+    expect(nextStep(both, 70)).toMatchObject({ suspect: { cause: "prefilter-clogged" }, costs: 10 });
+    expect(nextStep([both[0]!, likeliest(0.05, "prefilter-clogged")], 70)!.costs).toBe(70);
+    expect(nextStep([likeliest(0.1, "membrane-worn")], 70)).toBeUndefined();
   });
 
   test("each suspect names what speaks for it and what against", () => {

@@ -246,6 +246,12 @@ describe("a worse reading", () => {
     expect([standingOf(told).verdict.state, standingOf(told).left]).toEqual(["finish", undefined]);
     expect(wordsOf(told).reason).toMatch(/above your hard mark of 20\. Don’t use this water; read again/);
   });
+  test("a reading at a mark is at it, not above", () => {
+    expect(wordsOf({ outputs: [...clean(15), 2, 6] }).reason).toMatch(
+      /^Out 6 ppm nacl: at your watch mark of 6, the limit is 10\./,
+    );
+    expect(wordsOf({ outputs: [...clean(15), 2, 7] }).reason).toMatch(/^Out 7 ppm nacl: above your watch mark of 6/);
+  });
   test("at change there are neither litres nor a date", () => {
     const told: Told = { outputs: [...rise, 19, 31, 44] };
     const where = standingOf(told);
@@ -276,7 +282,7 @@ describe("an aquarium", () => {
     expect(wordsOf(microsiemens([0, 0, 2])).reason).toMatch(
       /^Out 2 ppm ec, your limit is 2, but by the count and the readings before there should be \d/,
     );
-    expect(wordsOf(microsiemens([0, 0, 4])).reason).toMatch(/^Out 4 ppm ec, above your hard mark of 4\. Don’t use/);
+    expect(wordsOf(microsiemens([0, 0, 4])).reason).toMatch(/^Out 4 ppm ec, at your hard mark of 4\. Don’t use/);
     expect(standingOf(microsiemens([0, 0, 2, 2, 2])).verdict.state).toBe("finish");
     expect(standingOf(microsiemens([0, 0, 4, 4, 4])).verdict.state).toBe("change");
     expect(verdictWords(standingOf(microsiemens([0, 0, 2, 2, 2])), factsOfRig(microsiemens([])), wording).title).toBe(

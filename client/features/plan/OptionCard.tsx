@@ -193,7 +193,7 @@ export function OptionCard({ first = false, pinned, onPin, onKeep, ...props }: O
         </View>
       </Pressable>
       <Body testID="option-days">
-        {`Refill every ${daysRange(option.daysBusiest.low, option.daysBusiest.high)} in the busiest month: ${litresRange(option.litres.low, option.litres.high, units)} a charge.`}
+        {`Refill every ${daysRange(option.daysBusiest.low, option.daysBusiest.high)} at the pace of the busiest month: ${litresRange(option.litres.low, option.litres.high, units)} a charge.`}
       </Body>
       <Small>{option.because}</Small>
       {option.polishes ? (

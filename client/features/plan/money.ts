@@ -30,12 +30,17 @@ const IN_YEARS_FROM = 500;
 
 const tidy = (value: number) => (value < 10 ? Number(value.toPrecision(2)) : Math.round(value)).toLocaleString("en-US");
 
+const DAYS_A_MONTH = 30.44;
+
 /** Days between refills, as a person would say it. @example days(146.5) // "147 days" */
 export const days = (value: number): string =>
   value < IN_YEARS_FROM ? `${tidy(value)} days` : `${tidy(value / DAYS_A_YEAR)} years`;
 
-/** @example daysRange(12.1, 18.4) // "12 to 18 days" */
+/** @example daysRange(12.1, 18.4) // "12 to 18 days" @example daysRange(325, 1130) // "11 to 37 months" */
 export function daysRange(low: number, high: number): string {
+  // A range that spans both kinds of words is told in the one between them.
+  if (low < IN_YEARS_FROM && high >= IN_YEARS_FROM)
+    return `${Math.floor(low / DAYS_A_MONTH)} to ${Math.ceil(high / DAYS_A_MONTH)} months`;
   const [from, to] = [days(low), days(high)];
   if (from === to) return from;
   const unit = to.split(" ")[1]!;

@@ -1,8 +1,7 @@
 import { View } from "@tamagui/core";
 import {
   explainMembrane,
-  FLOW_LOST,
-  FLOW_WATCH,
+  nextStep,
   observationWords,
   type Explanation,
   type ObservationName,
@@ -25,8 +24,18 @@ import { Screen, useWide } from "../../ui/Screen";
 import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
 import { MembraneChart } from "./MembraneChart";
-import { checkBody, EMPTY_CHECK, membraneTrend, wearOf, type MembranePoint, type TypedCheck } from "./membrane-values";
+import {
+  checkBody,
+  EMPTY_CHECK,
+  membraneTrend,
+  stateWords,
+  wearOf,
+  type MembranePoint,
+  type TypedCheck,
+} from "./membrane-values";
 import { RatedMembrane } from "./RatedMembrane";
+import { wholeMoney } from "../plan/money";
+import { usePrices } from "../plan/usePrices";
 import { recordCheck } from "../record-check";
 
 function Figure({ name, explanation }: { readonly name: string; readonly explanation: Explanation }) {
@@ -45,13 +54,23 @@ function Figure({ name, explanation }: { readonly name: string; readonly explana
   );
 }
 
-function stateWords(point: MembranePoint): string {
-  const { flowShare } = point.state;
-  if (flowShare === undefined) return "No clean baseline yet: mark the first check after a new or cleaned membrane.";
-  if (flowShare <= FLOW_LOST)
-    return "The flow has fallen by 15 % or more from clean: clean the membrane, or replace it.";
-  if (flowShare <= FLOW_WATCH) return "The flow has fallen by 10 % or more from clean: watch it, and plan a cleaning.";
-  return "The flow is as it was when clean.";
+const ACTION: Readonly<Partial<Record<Suspect["cause"], string>>> = {
+  "prefilter-clogged": "a new sediment cartridge",
+  "carbon-spent": "a new carbon cartridge",
+  "membrane-worn": "the membrane’s seals, then a new membrane",
+};
+
+/** What to try next, by its chance for its money. */
+function Next({ wear }: { readonly wear: readonly Suspect[] }) {
+  const { prices, currency } = usePrices();
+  const next = nextStep(wear, prices.membrane);
+  if (!next) return <Body testID="next-step">Nothing is likely enough to spend money on yet.</Body>;
+  return (
+    <Body testID="next-step">
+      <Strong>{`Next: ${ACTION[next.suspect.cause] ?? next.suspect.name}`}</Strong>
+      {`, about ${wholeMoney(next.costs, currency)}: the most chance for the money.`}
+    </Body>
+  );
 }
 
 function Latest({ point, points }: { readonly point: MembranePoint; readonly points: readonly MembranePoint[] }) {
@@ -251,6 +270,7 @@ export function MembraneScreen({ rig, rigs }: { readonly rig: Rig; readonly rigs
             ) : null}
             <View>
               <Heading>What may be worn, in this order</Heading>
+              <Next wear={wear} />
               {wear.map((suspect, i) => (
                 <SuspectCard key={suspect.cause} suspect={suspect} place={i + 1} />
               ))}

@@ -1,6 +1,9 @@
 import {
+  FLOW_LOST,
+  FLOW_WATCH,
   membraneState,
   membraneWear,
+  PASSAGE_UP,
   recordedEc25,
   type Id,
   type MembraneCheck,
@@ -10,7 +13,7 @@ import {
   type SeenBeside,
   type Suspect,
 } from "@winter-bead/core";
-import { toInternal, typedNumber, type Units } from "../../ui/format";
+import { threeDigits, toInternal, typedNumber, type Units } from "../../ui/format";
 
 /** One check with what follows from it. */
 export interface MembranePoint {
@@ -51,6 +54,27 @@ export function membraneTrend(checks: readonly MembraneCheck[], meters: Readonly
     if (state.ok) points.push({ check, at: Date.parse(check.at), figures, state: state.value });
   }
   return { points, clean };
+}
+
+function flowWords({ flowShare }: MembranePoint["state"]): string {
+  if (flowShare === undefined) return "No clean baseline yet: mark the first check after a new or cleaned membrane.";
+  if (flowShare <= FLOW_LOST)
+    return "The flow has fallen by 15 % or more from clean: clean the membrane, or replace it.";
+  if (flowShare <= FLOW_WATCH) return "The flow has fallen by 10 % or more from clean: watch it, and plan a cleaning.";
+  return "The flow is as it was when clean.";
+}
+
+/** The headline: flow and rejection, for a membrane can lose either. */
+export function stateWords({ state }: Pick<MembranePoint, "state">): string {
+  const { rejection, passageRatio } = state;
+  const held = `It holds back ${threeDigits(100 * rejection)} %`;
+  const salt =
+    passageRatio === undefined
+      ? `${held}.`
+      : passageRatio >= PASSAGE_UP
+        ? `${held}: it lets ${threeDigits(passageRatio)} times as much salt through as when clean. Look at its seals, then at the membrane.`
+        : `${held}, as when clean.`;
+  return `${flowWords(state)} ${salt}`;
 }
 
 /** What is worn, likeliest first, as of a check. */

@@ -5,10 +5,35 @@ import { FLOW_WATCH, membraneState, type MembraneFigures } from "./trend";
 
 const TRAIN_CAUSES: readonly Cause[] = ["prefilter-clogged", "carbon-spent", "membrane-worn"];
 /** Salt passage against the clean one from which it is said to be up. */
-const PASSAGE_UP = 1.5;
+export const PASSAGE_UP = 1.5;
 /** Share of the clean pressure below which the pressure is said to have fallen. */
 const PRESSURE_FALLEN = 0.9;
 const FLOW_FALLEN = 0.9;
+
+/** What a new one costs, money; the membrane's is the crew's own price. Planning assumptions. */
+const CARTRIDGES: Readonly<Partial<Record<Cause, number>>> = { "prefilter-clogged": 10, "carbon-spent": 18 };
+/** Below this chance nothing is changed on suspicion. */
+const LEAST_CHANCE = 0.2;
+
+export interface NextStep {
+  readonly suspect: Suspect;
+  /** Money for a new one. */
+  readonly costs: number;
+}
+
+/**
+ * What to try next: the suspect with the most chance for its money.
+ *
+ * @param membranePrice money for a new membrane
+ * @returns nothing where no suspect is likely enough to spend on
+ * @example nextStep(suspects, 70)?.suspect.cause // "prefilter-clogged", which is cheap, before a likelier membrane
+ */
+export function nextStep(suspects: readonly Suspect[], membranePrice: number): NextStep | undefined {
+  return suspects
+    .filter(({ chance }) => chance >= LEAST_CHANCE)
+    .map((suspect) => ({ suspect, costs: CARTRIDGES[suspect.cause] ?? membranePrice }))
+    .sort((a, b) => b.suspect.chance / b.costs - a.suspect.chance / a.costs)[0];
+}
 
 /** What someone saw who stood beside it. */
 export type SeenBeside = Pick<
@@ -35,7 +60,6 @@ export function membraneWear(
     ...(flowShare === undefined ? {} : { "flow-lost": flowShare <= FLOW_WATCH }),
     ...(passageRatio === undefined ? {} : { "passage-up": passageRatio >= PASSAGE_UP }),
     ...(clean ? { "flow-low-with-pressure": pressureFell && today.productFlow < FLOW_FALLEN * clean.productFlow } : {}),
-    ...(clean && seen["pressure-falls-running"] === undefined ? { "pressure-falls-running": pressureFell } : {}),
   };
   return succeed(diagnose({ ...seen, ...measured }, TRAIN_CAUSES));
 }

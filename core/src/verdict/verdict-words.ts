@@ -59,6 +59,12 @@ class OnTheMeter {
     return tidy(marks[which] * (scaleFactor(this.scale) / scaleFactor(marks.scale)));
   }
 
+  /** `at your hard mark of 20`, or above it. */
+  against(which: "watch" | "hard"): string {
+    const shown = tidy(onScale(this.group?.ec25 ?? 0, this.scale));
+    return `${shown === this.mark(which) ? "at" : "above"} your ${which} mark of ${this.mark(which)}`;
+  }
+
   get isAboveHard(): boolean {
     const { marks } = this.vessel;
     return (this.group?.ec25 ?? 0) >= marks.hard / scaleFactor(marks.scale);
@@ -149,17 +155,17 @@ export function reasonWords(
     case "no-charge":
       return "No charge is in use: fill the vessel.";
     case "above-hard":
-      return `Out ${on.output}, above your hard mark of ${on.mark("hard")}. ${isAquarium ? "This water does harm." : "This water leaves marks."} Change the resin.`;
+      return `Out ${on.output}, ${on.against("hard")}. ${isAquarium ? "This water does harm." : "This water leaves marks."} Change the resin.`;
     case "above-limit":
       if (on.isAboveHard)
-        return `Out ${on.output}, above your hard mark of ${on.mark("hard")}. Don’t use this water; read again, and if it stands, change the resin.`;
+        return `Out ${on.output}, ${on.against("hard")}. Don’t use this water; read again, and if it stands, change the resin.`;
       return isAquarium
         ? `Out ${on.output}, your limit is ${on.mark("limit")}: what leaks now harms unseen. Change before you fill on.`
         : `Out ${on.output}, your limit is ${on.mark("limit")}. ${left} Finish today and rinse longer.`;
     case "odd-reading":
-      return `Out ${on.output}, ${on.isAboveHard ? `above your hard mark of ${on.mark("hard")}. Don’t use this water` : `your limit is ${on.mark("limit")}`}${tooEarly(where, wording)}. Let it run a minute and read again; look at the bypass and the probe.`;
+      return `Out ${on.output}, ${on.isAboveHard ? `${on.against("hard")}. Don’t use this water` : `your limit is ${on.mark("limit")}`}${tooEarly(where, wording)}. Let it run a minute and read again; look at the bypass and the probe.`;
     case "above-watch":
-      return `Out ${on.output}: above your watch mark of ${on.mark("watch")}, the limit is ${on.mark("limit")}. ${left}`;
+      return `Out ${on.output}: ${on.against("watch")}, the limit is ${on.mark("limit")}. ${left}`;
     case "capacity-used":
       return `${used} % of the capacity is used, and you act at ${tidy(100 * (vessel.marks.capacityUsed ?? 1))} %: silica goes first, unseen by the meter.`;
     case "not-logged":
