@@ -11,6 +11,11 @@ for (const units of ["metric", "us"] as const) {
       units,
     );
     await page.goto(`${demo.url}/size`);
+    await expect(page.getByTestId("school-rating-typical")).toHaveCount(0);
+    await page.getByRole("button", { name: /^Assumptions/ }).click();
+    await page.getByTestId("plan-ratedVolume").fill("5000");
+    await page.getByTestId("plan-ratedPpm").fill("90");
+    await page.getByTestId("plan-ratedResin").fill("8");
     for (const school of SCHOOLS) {
       const place = page.getByTestId(`explain-${school}`);
       await place.getByRole("button").first().click();

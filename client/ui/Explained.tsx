@@ -62,7 +62,10 @@ function MedianWords({ median, unit }: { readonly median: MedianOf; readonly uni
           {step.words}: <Strong>{threeDigits(step.value)}</Strong> {step.unit}
         </Body>
       ))}
-      <Small>{`The middle of each figure alone gives ${threeDigits(median.middleOfEach)} ${unit}; together they give the middle above.`}</Small>
+      <Small>
+        The middle of each figure alone gives <Small testID="explain-middle">{threeDigits(median.middleOfEach)}</Small>
+        {` ${unit}; together they give the middle above.`}
+      </Small>
     </View>
   );
 }

@@ -242,6 +242,7 @@ describe("what ended charges teach", () => {
         { x, width },
       ),
       scale,
+      limitEc25: LIMIT,
     })!;
   test("their capacity, narrower with each", () => {
     const widths = [1, 3, 8].map((count) => {
@@ -276,6 +277,7 @@ describe("what ended charges teach", () => {
         word,
         groups: [],
         scale,
+        limitEc25: LIMIT,
       })!;
       expect(lesson.likelihood).toBeUndefined();
       expect(lesson.reached).toBeCloseTo(Math.log(0.7), 9);
@@ -288,8 +290,32 @@ describe("what ended charges teach", () => {
     expect(byCount("early")).toBeGreaterThan(0);
     expect(byCount("early")).toBeLessThan(0.1);
   });
+  test("a limit that came between two looks is taken for between them", () => {
+    const [clean] = readings([0.7]);
+    const told = (end: number) =>
+      lessonOf({
+        chargeId: "a",
+        vesselId: "b",
+        load: end * promised,
+        sd: 0.03,
+        word: "limit",
+        groups: [{ ...clean!, ec25: 0 }],
+        scale,
+        limitEc25: LIMIT,
+      })!;
+    const median = (end: number) => xQuantile(ownerBelief([told(end)], "b").capacity, 0.5);
+    expect(told(1).lastBelow).toBeCloseTo(Math.log(0.7), 9);
+    const [point] = [told(1)].map(({ lastBelow: _, ...lesson }) => lesson);
+    expect(median(1)).toBeLessThan(xQuantile(ownerBelief([point!], "b").capacity, 0.5) - 0.05);
+    // A narrow interval is a point.
+    const near = { ...told(1), lastBelow: -0.001 };
+    expect(xQuantile(ownerBelief([near], "b").capacity, 0.5)).toBeCloseTo(
+      xQuantile(ownerBelief([point!], "b").capacity, 0.5),
+      2,
+    );
+  });
   test("a charge that took nothing teaches nothing", () =>
     expect(
-      lessonOf({ chargeId: "a", vesselId: "b", load: 0, sd: 0, word: "limit", groups: [], scale }),
+      lessonOf({ chargeId: "a", vesselId: "b", load: 0, sd: 0, word: "limit", groups: [], scale, limitEc25: LIMIT }),
     ).toBeUndefined());
 });

@@ -93,11 +93,24 @@ export const widthsSeenThrough = (likelihood: Float64Array): Float64Array =>
     return weights.reduce((sum, weight, i) => sum + weight * likelihood[i]!, 0);
   });
 
-/** Likelihood over x of a charge by its count alone: reached its limit there, or was changed before it. */
-export const countLikelihood = (reached: number, word: "limit" | "early", sd: number): Float64Array =>
+/**
+ * Likelihood over x of a charge by its count alone: reached its limit there, or was changed before it.
+ *
+ * @param lastBelow ln load at which a reading was still below the limit: it was reached somewhere between (interval-censored)
+ */
+export const countLikelihood = (
+  reached: number,
+  word: "limit" | "early",
+  sd: number,
+  lastBelow?: number,
+): Float64Array =>
   Float64Array.from({ length: X_POINTS }, (_, i) => {
     const z = (xAt(i) - reached) / sd;
-    return word === "limit" ? normal(z) / sd : Math.exp(logNormalCdf(z));
+    if (word === "early") return Math.exp(logNormalCdf(z));
+    if (lastBelow === undefined || lastBelow >= reached) return normal(z) / sd;
+    // By its width, so that a narrow interval and a point say the same.
+    const within = Math.exp(logNormalCdf(-z)) - Math.exp(logNormalCdf((lastBelow - xAt(i)) / sd));
+    return (Math.sqrt(2 * Math.PI) * Math.max(0, within)) / (reached - lastBelow);
   });
 
 /** Most charges are like their owner's others, one in seven is off: planning assumptions. */

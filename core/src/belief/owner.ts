@@ -27,6 +27,8 @@ export interface Lesson {
   /** ln of its load as a share of what its grade promised to the limit. */
   readonly reached: number;
   readonly word: "limit" | "early";
+  /** ln of the load at its last reading, where that was still below the limit: the limit came between it and the end. */
+  readonly lastBelow?: number;
   /** Over (width, x), x running fastest; absent where no reading near its end speaks: its count and its word do. */
   readonly likelihood?: Float64Array;
 }
@@ -43,10 +45,12 @@ export interface EndedChargeFacts {
   readonly word: "limit" | "early";
   readonly groups: readonly ReadingGroup[];
   readonly scale: ChargeScale;
+  /** µS/cm. */
+  readonly limitEc25: number;
 }
 
 /** What an ended charge teaches. @returns undefined where it took no load */
-export function lessonOf({ load, groups, scale, ...charge }: EndedChargeFacts): Lesson | undefined {
+export function lessonOf({ load, groups, scale, limitEc25, ...charge }: EndedChargeFacts): Lesson | undefined {
   if (!(load > 0)) return undefined;
   const lesson = {
     chargeId: charge.chargeId,
@@ -56,7 +60,10 @@ export function lessonOf({ load, groups, scale, ...charge }: EndedChargeFacts): 
     reached: Math.log(load) - scale.logPromised,
   };
   const latest = groups[groups.length - 1];
-  if (!latest || latest.meq < (1 - LAST_SHARE) * load) return lesson;
+  if (!latest || latest.meq < (1 - LAST_SHARE) * load) {
+    const isBelow = latest !== undefined && latest.meq > 0 && latest.ec25 < limitEc25;
+    return isBelow ? { ...lesson, lastBelow: Math.log(latest.meq) - scale.logPromised } : lesson;
+  }
   return { ...lesson, likelihood: overBypasses(groups, scale) };
 }
 
@@ -94,7 +101,7 @@ export function ownerBelief(lessons: readonly Lesson[], vesselId: Id): OwnerBeli
     const sd = Math.hypot(CHARGE_SD, lesson.sd);
     const { likelihood } = lesson;
     if (!likelihood) {
-      const byCount = (spread: number) => countLikelihood(lesson.reached, lesson.word, spread);
+      const byCount = (spread: number) => countLikelihood(lesson.reached, lesson.word, spread, lesson.lastBelow);
       capacity = learnt(capacity, usualOrOdd(byCount, lesson.sd));
       continue;
     }

@@ -83,6 +83,7 @@ export function lessonsOf(facts: VesselFacts): readonly DatedLesson[] {
       sd,
       word: ended.why,
       groups: groupsOf(outputs, charge.resinLitres),
+      limitEc25: limitOf(facts.vessel),
       scale: scaleOfCharge(charge, facts.vessel, hydraulics.value, feedAtEnd),
     });
     return lesson ? [{ ...lesson, endedAt: time(ended.at) }] : [];
