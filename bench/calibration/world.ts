@@ -96,6 +96,51 @@ export interface ToldRig {
   readonly facts: Omit<StandingInput, "visits" | "charges" | "now" | "today">;
 }
 
+interface ChargeTruth {
+  readonly feed: number;
+  /** meq to the limit. */
+  readonly whole: number;
+  /** What is logged for a litre. */
+  readonly habit: number;
+  readonly limit: number;
+  readonly hard: number;
+  /** Share of the feed let through, against the share of `whole` put on. */
+  readonly output: (share: number) => number;
+}
+
+const STEPS_A_DAY = 20;
+
+/** One charge as it is used up, and where it passes its marks. */
+class ChargeAtWork {
+  litres = 0;
+  meq = 0;
+  asLogged = 0;
+  atLimit = Infinity;
+  atHard = Infinity;
+  limitAt = Infinity;
+
+  constructor(private readonly truth: ChargeTruth) {}
+
+  get outputNow(): number {
+    const { feed, whole, output } = this.truth;
+    return feed * output(this.meq / whole);
+  }
+
+  /** Draws a day's water. @returns the litres as they would be logged */
+  work(litres: number, day: number): number {
+    const { feed, habit, limit, hard } = this.truth;
+    for (let i = 0; i < STEPS_A_DAY; i += 1) {
+      this.litres += litres / STEPS_A_DAY;
+      this.asLogged += (litres * habit) / STEPS_A_DAY;
+      this.meq += (litres * feed) / 100 / STEPS_A_DAY;
+      const out = this.outputNow;
+      if (out >= limit && this.atLimit === Infinity) [this.atLimit, this.limitAt] = [this.asLogged, day];
+      if (out >= hard && this.atHard === Infinity) this.atHard = this.asLogged;
+    }
+    return litres * habit;
+  }
+}
+
 /** An invented owner: vessel, tap, habits, and one charge after the other. */
 export class Owner {
   private readonly draws: Draws;
@@ -225,64 +270,51 @@ export class Owner {
     return (of) => bypass + (1 - bypass) * bed(of * b);
   }
 
-  private charge(index: number, judged: boolean): ToldCharge {
+  /** The resin and the habits of one more charge, drawn. */
+  private drawCharge(judged: boolean) {
     const { world, draws, capacity, trueFeed, limit, hard } = this;
     const isOff = world.asBelieved === true && draws.happens(0.15);
     const scatter = judged && world.odd !== undefined ? world.odd : draws.normal(0, isOff ? 0.3 : 0.12);
-    const x = this.owner + scatter;
     const promised = capacity * Math.exp(firstPass(this.usualFront, Math.min(0.99, limit / trueFeed)));
-    const whole = promised * Math.exp(x);
     const bypass = world.bypass ?? (world.asBelieved && draws.happens(0.2) ? 0.002 * 50 ** draws.share() : 0);
+    const feed = trueFeed * (judged ? (world.unreadFeed ?? 1) : 1);
+    const isMetered = world.water === undefined || world.water === "metered";
+    const habit = this.habit * Math.exp(draws.normal(0, isMetered ? 0.02 : 0.05));
+    const whole = promised * Math.exp(this.owner + scatter);
     const output = this.trueFront(bypass);
-    const feedNow = trueFeed * (judged ? (world.unreadFeed ?? 1) : 1);
-    const chargeHabit =
-      this.habit * Math.exp(draws.normal(0, world.water === undefined || world.water === "metered" ? 0.02 : 0.05));
+    // Water that goes round the beads so that half the limit shows from the first litre is found and mended.
+    const isFaulty = 2 * bypass * feed > limit;
+    return { resin: new ChargeAtWork({ feed, whole, habit, limit, hard, output }), promised, whole, feed, isFaulty };
+  }
+
+  private charge(index: number, judged: boolean): ToldCharge {
+    const { world, draws } = this;
+    const { resin, promised, whole, feed, isFaulty } = this.drawCharge(judged);
     const startTotal = this.register;
     const filledAt = this.day - 8 * 3_600_000;
     const visits: Visit[] = [];
     const told: TrueVisit[] = [];
-    let [litres, meq, asLogged, sinceRead, sinceFeed] = [0, 0, 0, 0, 99];
-    let [atLimit, atHard, limitAt] = [Infinity, Infinity, Infinity];
+    let [sinceRead, sinceFeed] = [0, 99];
+    const isSilent = () => judged && world.silentFrom !== undefined && resin.meq > world.silentFrom * whole;
+    const isOver = () => (judged ? resin.asLogged > 1.05 * resin.atHard : resin.outputNow >= 1.15 * this.limit);
     for (let count = 0; count < 400; count += 1, this.day += DAY) {
       if (!draws.happens(isWorkday(this.day) ? 0.9 : 0.08)) continue;
-      const used = Math.max(0.1, draws.normal(1, 0.35)) * this.litresADay;
-      const steps = 20;
-      for (let i = 0; i < steps; i += 1) {
-        litres += used / steps;
-        asLogged += (used * chargeHabit) / steps;
-        meq += (used * feedNow) / 100 / steps;
-        const out = feedNow * output(meq / whole);
-        if (out >= limit && atLimit === Infinity) [atLimit, limitAt] = [asLogged, this.day];
-        if (out >= hard && atHard === Infinity) atHard = asLogged;
-      }
-      const real = feedNow * output(meq / whole);
-      told.push({ at: this.day, litres, asLogged });
+      const logged = resin.work(Math.max(0.1, draws.normal(1, 0.35)) * this.litresADay, this.day);
+      this.register += logged;
+      told.push({ at: this.day, litres: resin.litres, asLogged: resin.asLogged });
       sinceRead += 1;
       sinceFeed += 1;
-      const forgets = draws.happens(world.forgotten ?? 0);
-      const isSilent = judged && world.silentFrom !== undefined && meq > world.silentFrom * whole;
-      this.register += used * chargeHabit;
-      if (!forgets && !isSilent) {
+      if (!draws.happens(world.forgotten ?? 0) && !isSilent()) {
         const reads = sinceRead >= (world.readEvery ?? 1);
         const readsFeed = sinceFeed >= 5 && world.unreadFeed === undefined;
-        visits.push(
-          this.visit(
-            index,
-            visits.length,
-            used * chargeHabit,
-            reads ? real : undefined,
-            readsFeed ? feedNow : undefined,
-          ),
-        );
+        const seen = [reads ? resin.outputNow : undefined, readsFeed ? feed : undefined] as const;
+        visits.push(this.visit(index, visits.length, logged, ...seen));
         if (reads) sinceRead = 0;
         if (readsFeed) sinceFeed = 0;
       }
-      const over = judged ? atHard !== Infinity && asLogged > 1.05 * atHard : real >= 1.15 * limit;
-      if (over) break;
+      if (isOver()) break;
     }
     this.day += DAY;
-    // Water that goes round the beads so that half the limit shows from the first litre is found and mended.
-    const isFaulty = 2 * bypass * feedNow > limit;
     const ended = { at: iso(this.day - DAY + 3_600_000), why: isFaulty ? ("fault" as const) : ("limit" as const) };
     const charge: Charge = {
       id: `charge${index}`,
@@ -295,6 +327,7 @@ export class Owner {
       startTotal,
       ...(judged ? {} : { ended }),
     };
+    const { atLimit, atHard, limitAt } = resin;
     return { charge, visits, true: told, atLimit, atHard, limitAt, promised };
   }
 

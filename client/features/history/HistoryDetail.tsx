@@ -117,6 +117,8 @@ function Figure({ name, value, small }: { readonly name: string; readonly value:
   );
 }
 
+const FALLS = { limit: "Limit falls", hard: "Hard mark falls", none: "To be changed" } as const;
+
 const rangeWords = (low: string, high: string) => (low === high ? "eq/L" : `eq/L, ${low}–${high}`);
 
 function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: ChargeLedger }) {
@@ -144,7 +146,7 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
       )}
       {isCurrent ? (
         <Figure
-          name={where?.leftTo === "hard" ? "Hard mark falls" : "Limit falls"}
+          name={where ? FALLS[where.leftTo] : "Limit falls"}
           value={datesInWords(view)}
           small={dateRange(view) === datesInWords(view) ? "" : dateRange(view)}
         />

@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { explainLeft, headlineOf, workWords, type Rig, type Standing } from "@winter-bead/core";
+import { explainLeft, headlineOf, verdictTitle, workWords, type Rig, type Standing } from "@winter-bead/core";
 import { router, useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
@@ -103,12 +103,14 @@ function NeedList({
             paddingVertical="$2"
           >
             <StandingColumn view={view} height={96} />
-            <View flex={1} gap={2}>
+            <View flex={1} gap={2} alignItems="flex-start">
               <Strong fontSize="$3">{view.facts.rig.name}</Strong>
               <Body>
                 {headline
                   ? `${litresRange(headline.litres.low, headline.litres.high, units)} ${headline.to}`
-                  : view.assessment?.because}
+                  : view.assessment?.standing
+                    ? verdictTitle(view.assessment.standing, view.facts.rig)
+                    : view.assessment?.because}
               </Body>
               <Small>{datesInWords(view)}</Small>
             </View>

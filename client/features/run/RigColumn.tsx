@@ -57,6 +57,8 @@ export function datesInWords(view: RigView): string {
   if (verdict?.state === "change") return "now";
   const today = localDate(view.facts.now);
   if (dates) return dateInWords(dates.likely, today);
+  // Above the limit without litres to believe in there is nothing to date.
+  if (verdict?.state === "finish") return "no date";
   return standing ? (because ?? "no date") : "";
 }
 

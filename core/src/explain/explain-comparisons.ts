@@ -96,6 +96,29 @@ const explainByChemistry = (resinLitres: number, value: number, ec25: number): E
   ],
 });
 
+/** Price of the first filling by the water it gives: the claim's, or what the beads hold where it is too high. */
+const explainPer1000 = (
+  value: number,
+  price: number,
+  currency: string,
+  held: Explanation | undefined,
+  claimed: Explanation,
+): Explanation => ({
+  name: "Resin for 1000 litres at your tap",
+  value,
+  unit: `${currency} per 1000 L`,
+  formula: "1000 × p / l",
+  words: "price of a filling by the water it gives at your tap",
+  school: RATING,
+  source: "trade practice",
+  inputs: [
+    given("p", "Price of a filling", price, currency, "the statement"),
+    held
+      ? given("l", "What the beads hold", held.value, "L", "chemistry", held)
+      : given("l", "At your tap", claimed.value, "L", "the claim, scaled", claimed),
+  ],
+});
+
 const explainOverYears = (
   { first, later, per1000Litres }: ClaimOverYears,
   credible: number,
@@ -191,27 +214,13 @@ export function explainClaim(
     ...(price === undefined || answer.per1000Litres === undefined
       ? {}
       : {
-          per1000Litres: {
-            ...common,
-            name: "Resin for 1000 litres at your tap",
-            value: answer.per1000Litres,
-            unit: `${currency} per 1000 L`,
-            formula: "1000 × p / l",
-            words: "price of a filling by the water it gives at your tap",
-            inputs: [
-              given("p", "Price of a filling", price, currency, "the statement"),
-              answer.tooHigh && chemistry.byChemistry
-                ? given(
-                    "l",
-                    "What the beads hold",
-                    chemistry.byChemistry.value,
-                    "L",
-                    "chemistry",
-                    chemistry.byChemistry,
-                  )
-                : given("l", "At your tap", litres.value, "L", "the claim, scaled", litres),
-            ],
-          },
+          per1000Litres: explainPer1000(
+            answer.per1000Litres,
+            price,
+            currency,
+            answer.tooHigh ? chemistry.byChemistry : undefined,
+            litres,
+          ),
         }),
   };
 }

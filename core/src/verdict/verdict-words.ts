@@ -226,7 +226,9 @@ export function verdictWords(
   wording: Wording,
 ): VerdictWords {
   const [first, ...others] = where.verdict.reasons;
-  const rest = others.filter((reason) => reason !== "nearly-used" || first !== "above-watch");
+  // Beside a reading above the watch mark, or a long silence, the litres have been said.
+  const saidBy: readonly (Reason | undefined)[] = ["above-watch", "not-logged"];
+  const rest = others.filter((reason) => reason !== "nearly-used" || !saidBy.includes(first));
   const more = [
     ...rest.map((reason) => reasonWords(reason, where, facts, wording)),
     ...(where.verdict.reasons.includes("not-logged") ? [] : [silenceWords(where, wording)]),
