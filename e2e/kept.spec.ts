@@ -111,6 +111,38 @@ test("the last value is one tap away, and what was typed survives a closed tab",
   await expect(page.getByTestId("log-output")).toContainText("2");
 });
 
+test("a feed far from usual is asked about first, and counts once it is said to be right", async ({ page, demo }) => {
+  const van = (await list(demo, "rigs")).find(({ name }) => name === "Van")!;
+  await page.goto(`${demo.url}/log/${van.id}`);
+  const left = page.getByTestId("live-left");
+  const before = await left.innerText();
+  await page.getByTestId("log-feed").click();
+  await tapDigits(page, "860");
+  await expect(page.getByTestId("log-help")).toContainText(/Far from/);
+  await expect(left).toHaveText(before);
+  await page.getByTestId("confirm-figure").click();
+  await expect(page.getByTestId("confirm-figure")).toHaveCount(0);
+  await expect
+    .poll(async () => Number((await left.innerText()).replaceAll(",", "")))
+    .toBeLessThan(0.5 * Number(before.replaceAll(",", "")));
+  await page.getByTestId("keep-it").click();
+  await allSent(page);
+  const visits = (await list(demo, "visits")) as unknown as { readings: { value: number; confirmed?: boolean }[] }[];
+  const kept = visits.flatMap(({ readings }) => readings).find(({ value }) => value === 860);
+  expect(kept?.confirmed).toBe(true);
+});
+
+test("a meter total far above the last is not counted until it is said to be right", async ({ page, demo }) => {
+  const van = (await list(demo, "rigs")).find(({ name }) => name === "Van")!;
+  await page.goto(`${demo.url}/log/${van.id}`);
+  await page.getByTestId("log-water").click();
+  await tapDigits(page, "999000");
+  await expect(page.getByTestId("log-help")).toContainText("Far above the last total");
+  await expect(page.getByTestId("live-left")).toBeVisible();
+  await page.getByTestId("confirm-figure").click();
+  await expect(page.getByTestId("live-left")).toHaveText("0");
+});
+
 test("without a signal the log keeps, a reload still shows it, and it is sent once the server is back", async ({
   page,
   context,

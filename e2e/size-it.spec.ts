@@ -177,7 +177,7 @@ test("claims come to one footing while they are typed, and what is too good is s
   await claim.getByTestId("claim-ppm").fill("100");
   await claim.getByTestId("claim-price").fill("20");
   await expect(answers.first()).toContainText("2,000 L");
-  await expect(answers.first()).toContainText("€10 for 1000 L, the first filling");
+  await expect(answers.first()).toContainText("€12 for 1000 L, the first filling");
   for (const button of await answers.first().getByRole("button").all()) await button.click();
   for (const working of await answers.first().getByTestId("working").all()) await expectWorkingTrue(working);
 });

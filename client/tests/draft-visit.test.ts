@@ -45,6 +45,21 @@ test("a total below the last is asked about, unless the meter is new", () => {
   expect(visit({ water: "20", newMeter: true }).body?.water).toEqual({ by: "total", total: 20, replaced: true });
 });
 
+test("what was said to be right is written down with the figure, and only while that figure stands", () => {
+  const said = { output: "3", feed: "860", confirmed: ["feed 860"] };
+  expect(visit(said).body?.readings).toEqual([
+    { id: "id", point: "feed", meterId: "meter", value: 860, confirmed: true },
+    { id: "id", point: "output", meterId: "meter", value: 3 },
+  ]);
+  expect(visit({ ...said, feed: "861" }).body?.readings[0]).not.toHaveProperty("confirmed");
+  expect(visit({ water: "99000", confirmed: ["water 99000"] }).body?.water).toEqual({
+    by: "total",
+    total: 99000,
+    confirmed: true,
+  });
+  expect(visit({ water: "99001", confirmed: ["water 99000"] }).body?.water).not.toHaveProperty("confirmed");
+});
+
 test("one wrong field keeps the rest", () => {
   const { body, errors } = visit({ output: "3", feed: "..", temperature: "99" });
   expect(body?.readings).toHaveLength(1);
