@@ -23,6 +23,7 @@ import {
   type Charge,
   type ReadingGroup,
   type Standing,
+  type ThreeOf,
   type VerdictInput,
   type Visit,
   type WaterReport,
@@ -52,9 +53,10 @@ const wording: Wording = {
 };
 const factsOfRig = (told: Told) => ({ rig: rigOf(told), vessel: vesselOf(told) });
 const wordsOf = (told: Told) => verdictWords(standingOf(told), factsOfRig(told), wording);
+const threeOf = ({ low, typical, high }: ThreeOf<number>) => [low, typical, high].map(Math.round);
 const left = ({ left: litres }: Standing) => {
   if (!litres) throw new Error("No litres are shown.");
-  return [litres.low, litres.typical, litres.high].map(Math.round);
+  return threeOf(litres);
 };
 const datesOf = (told: Told) => unwrap(standingDates(workOf(told)));
 const AQUARIUM: Partial<Told> = {
@@ -179,7 +181,11 @@ describe("the front and the last readings agree", () => {
   test("a slow rise is said, with what its own trend gives", () => {
     const where = standingOf(slow);
     expect(where.verdict.state).toBe("finish");
-    expect(where.rise!.litresToHard).toBeCloseTo(410, -1);
+    expect(threeOf(where.rise!.litresToHard)).toEqual([414, 607, 889]);
+    expect(headlineOf(where, factsOfRig(slow))).toEqual({ litres: where.rise!.litresToHard, to: "to the hard mark" });
+    expect(wordsOf(slow).more.join(" ")).toMatch(/As it rises, 20 ppm nacl comes in 414 to 889 L\./);
+    expect(explainLeft(where)!.value).toBeCloseTo(607, 0);
+    expectTrue(explainLeft(where)!);
     expect(wordsOf(slow).more.join(" ")).toMatch(/It rises slowly: a wide front, or water that goes round the beads/);
     expect(where.left === undefined || where.leftTo === "hard").toBe(true);
   });
@@ -191,7 +197,12 @@ describe("the front and the last readings agree", () => {
       });
     expect(slowRise(groups([2, 5, 9, 20], 50, 1700), 40)).toBeUndefined();
     expect(slowRise(groups([6, 8, 7, 12], 300, 300), 40)).toBeUndefined();
-    expect(slowRise(groups([8, 12, 18, 24], 300, 600), 40)!.litresToHard).toBeCloseTo(414, 0);
+    const { litresToHard, trend } = slowRise(groups([8, 12, 18, 24], 300, 600), 40)!;
+    expect(threeOf(litresToHard)).toEqual([414, 607, 889]);
+    const end = trend[trend.length - 1]!;
+    expect([trend[0]!.litres, end.litres - 1500]).toEqual([600, litresToHard.low]);
+    expect(end.ec25).toBeCloseTo(40, 6);
+    expect(threeOf(slowRise(groups([16, 24, 36, 48], 300, 600), 40)!.litresToHard)).toEqual([0, 0, 0]);
   });
   test("a constant share of the feed since the refill is bypass", () => {
     const where = standingOf({ outputs: Array(7).fill(3) as number[] });
@@ -236,7 +247,7 @@ describe("a worse reading", () => {
   test("never leaves more without saying that the mark changed", () => {
     const [before, above] = [standingOf({ outputs: rise }), standingOf({ outputs: [...rise, 12] })];
     expect([before.leftTo, above.leftTo]).toEqual(["limit", "hard"]);
-    expect(headlineOf(above, factsOfRig({ outputs: [] }))!.to).toBe("to 20");
+    expect(headlineOf(above, factsOfRig({ outputs: [] }))!.to).toBe("to the hard mark");
     expect(wordsOf({ outputs: [...rise, 12] }).reason).toMatch(/left before your hard mark of 20/);
     const worse = standingOf({ outputs: [...rise, 19] });
     expect(left(worse)[1]).toBeLessThan(left(above)[1]!);

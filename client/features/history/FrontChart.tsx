@@ -17,7 +17,7 @@ export interface FrontChartProps {
 }
 
 const HEIGHT = 250;
-const PAD = { left: 34, right: 12, top: 14, bottom: 40 };
+const PAD = { left: 34, right: 24, top: 14, bottom: 40 };
 const HEADROOM = 1.25;
 
 /** Output readings against litres, with the marks and the front as the belief has it. */
@@ -26,7 +26,8 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
   const { units } = useSettings();
   const ppm = (reading: OutputReading) => onScale(reading.ec25, marks.scale);
   const treated = outputs[outputs.length - 1]?.litres ?? 0;
-  const until = Math.max(treated, standing?.used.litres ?? 0, front[front.length - 1]?.litres ?? 0, 1);
+  const trendEnd = standing?.rise?.trend[standing.rise.trend.length - 1]?.litres ?? 0;
+  const until = Math.max(treated, trendEnd, standing?.used.litres ?? 0, front[front.length - 1]?.litres ?? 0, 1);
   const highest = Math.max(
     marks.hard * HEADROOM,
     ...outputs.map((reading) => Math.min(ppm(reading), 2.2 * marks.hard)),
@@ -47,6 +48,9 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
     .x((point) => at(point.litres))
     .y0((point) => on(point.late))
     .y1((point) => on(point.early))(front);
+  const trend = line<{ readonly litres: number; readonly ec25: number }>()
+    .x((point) => at(point.litres))
+    .y((point) => on(point.ec25))(standing?.rise?.trend ?? []);
   const levels = [
     { name: "watch", value: marks.watch },
     { name: "limit", value: marks.limit },
@@ -70,6 +74,16 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
         </G>
       ))}
       {likely ? <Path d={likely} fill="none" stroke={colours.ink} strokeWidth={2.2} testID="front-line" /> : null}
+      {trend ? (
+        <Path
+          d={trend}
+          fill="none"
+          stroke={colours.rowan}
+          strokeWidth={2.2}
+          strokeDasharray="7 5"
+          testID="front-trend"
+        />
+      ) : null}
       {outputs.map((reading) => (
         <Circle
           key={`${reading.visitId} ${reading.litres}`}

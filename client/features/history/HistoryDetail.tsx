@@ -1,7 +1,8 @@
 import { View } from "@tamagui/core";
 import {
   chargeLedgers,
-  explainLeft,
+  explainHeadline,
+  headlineOf,
   onScale,
   resinFeedPoint,
   type CapacityRange,
@@ -12,6 +13,7 @@ import {
   type Meter,
   type ReadingPoint,
   type Standing,
+  workWords,
   type Visit,
 } from "@winter-bead/core";
 import { format } from "date-fns/format";
@@ -21,7 +23,7 @@ import { bringBack, takeBack, useRecords } from "../../data/store";
 import { useSettings } from "../../data/settings";
 import { Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
-import { litres, momentInWords, scaleUnit, threeDigits } from "../../ui/format";
+import { litres, momentInWords, scaleUnit, shown, threeDigits } from "../../ui/format";
 import { StateRing } from "../../ui/StateRing";
 import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
@@ -126,10 +128,19 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
   const where = view.assessment?.standing;
   const isCurrent = ledger.charge.ended === undefined;
   const treated = ledger.lines.reduce((sum, line) => sum + line.litres, 0);
+  const headline = isCurrent && where ? headlineOf(where, view.facts) : undefined;
+  const left = headline && shown("volume", headline.litres.typical, units);
   const load = ledger.lines.reduce((sum, line) => sum + (line.litres * line.feedEc25) / 100, 0);
   const reached = load / 1000 / ledger.charge.resinLitres;
   return (
     <View flexDirection="row" flexWrap="wrap" gap="$5">
+      {headline && left ? (
+        <Figure
+          name={headline.to === "left" ? "Left to your limit" : `Left ${headline.to}`}
+          value={left.text}
+          small={[left.unit, workWords(headline.litres.typical, view.facts.rig)].filter(Boolean).join(", ")}
+        />
+      ) : null}
       <Figure
         name="Treated so far"
         value={litres(treated, units).split(" ")[0]!}
@@ -295,11 +306,14 @@ export function HistoryDetail({
           />
         ) : null}
         {where ? (
-          <Small>Line: the likely output. Band: early to late, as the count and your readings have it.</Small>
+          <Small>
+            Line: the likely output. Band: early to late, as the count and your readings have it.
+            {where.rise ? " Dashes: your readings’ own trend." : ""}
+          </Small>
         ) : null}
       </View>
       <Figures view={view} ledger={ledger} />
-      {worked ? <Explained explanation={explainLeft(worked)} label="Why this many litres" /> : null}
+      {worked ? <Explained explanation={explainHeadline(worked, facts.rig)} label="Why this many litres" /> : null}
       {where ? <LeakLine facts={facts} standing={where} /> : null}
       {worked ? <WhyBelief where={worked} /> : null}
       <Choice

@@ -9,6 +9,8 @@ import { StandingColumn } from "../run/RigColumn";
 import { useRigs, type RigView } from "../run/useRigs";
 import { HistoryDetail } from "./HistoryDetail";
 
+const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? "" : "s"}`;
+
 function RigRow({ view, here }: { readonly view: RigView; readonly here: boolean }) {
   const { facts, assessment } = view;
   return (
@@ -27,7 +29,7 @@ function RigRow({ view, here }: { readonly view: RigView; readonly here: boolean
         <Strong fontSize="$3">{facts.rig.name}</Strong>
         <Body>{facts.vessel.name}</Body>
         <Small>
-          {facts.charges.length} charges, {facts.visits.length} visits
+          {counted(facts.charges.length, "charge")}, {counted(facts.visits.length, "visit")}
         </Small>
       </View>
       {assessment?.verdict ? <StateRing state={assessment.verdict.state} size={28} /> : null}

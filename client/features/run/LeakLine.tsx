@@ -1,4 +1,4 @@
-import { explainLeak, type Standing } from "@winter-bead/core";
+import { explainLeak, explainLeft, type Standing } from "@winter-bead/core";
 import { useSettings } from "../../data/settings";
 import { Explained } from "../../ui/Explained";
 import { Body, Small, Strong } from "../../ui/words";
@@ -25,9 +25,11 @@ export function LeakLine({
         {words.rest}
       </Small>
     );
+  // Of an aquarium the leak stands large with its own working; here the limit's is wanted.
+  const explanation = facts.rig.use === "aquarium" ? explainLeft(standing) : explainLeak(standing);
   const Weight = facts.rig.use === "aquarium" ? Strong : Body;
   return (
-    <Explained explanation={explainLeak(standing)} testID="leak-line">
+    <Explained explanation={explanation} testID="leak-line">
       <Body>
         <Weight textDecorationLine="underline">{words.range}</Weight>
         {words.rest}

@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import {
-  explainLeft,
+  explainHeadline,
   headlineOf,
   resinFeedPoint,
   workWords,
@@ -205,6 +205,9 @@ function LiveVerdict({
   const headline = headlineOf(standing, view.facts);
   const left = headline && shown("volume", headline.litres.typical, units);
   const work = headline ? workWords(headline.litres.typical, view.facts.rig) : "";
+  const range = headline ? litresRange(headline.litres.low, headline.litres.high, units) : "";
+  // What the reason or a sentence after it says already isn't said twice.
+  const rangeOnce = [words.reason, ...words.more].some((sentence) => sentence.includes(range)) ? "" : range;
   return (
     <View flexDirection="row" gap="$3" minHeight={columnHeight}>
       <StandingColumn view={{ facts: view.facts, assessment }} height={columnHeight} />
@@ -226,9 +229,7 @@ function LiveVerdict({
                 {left.unit} {headline.to}
               </Strong>
             </View>
-            <Small testID="live-range">
-              {[litresRange(headline.litres.low, headline.litres.high, units), work, dates].filter(Boolean).join(", ")}
-            </Small>
+            <Small testID="live-range">{[rangeOnce, work, dates].filter(Boolean).join(", ")}</Small>
           </>
         ) : null}
         {words.more.map((sentence) => (
@@ -558,7 +559,10 @@ export function LogScreen({ view }: { readonly view: RigView }) {
           ) : null}
           {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
           <LiveVerdict view={view} assessment={assessment} dates={dateWords} />
-          <Explained explanation={assessment.standing && explainLeft(assessment.standing)} testID="why-left" />
+          <Explained
+            explanation={assessment.standing && explainHeadline(assessment.standing, view.facts.rig)}
+            testID="why-left"
+          />
         </ScrollView>
         <View paddingBottom={8} gap={6} testID="log-pad">
           <LogHelp facts={facts} log={log} trouble={trouble} standing={assessment.standing} />

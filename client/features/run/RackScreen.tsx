@@ -1,5 +1,14 @@
 import { View } from "@tamagui/core";
-import { explainLeft, headlineOf, verdictTitle, workWords, type Rig, type Standing } from "@winter-bead/core";
+import {
+  ageWords,
+  explainHeadline,
+  headlineOf,
+  lastReadWords,
+  verdictTitle,
+  workWords,
+  type Rig,
+  type Standing,
+} from "@winter-bead/core";
 import { router, useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
@@ -14,7 +23,7 @@ import { HistoryDetail } from "../history/HistoryDetail";
 import { LeakLine } from "./LeakLine";
 import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
 import { byNeed, useRigs, type RigView } from "./useRigs";
-import { STATE_WORDS, verdictWords } from "./words";
+import { STATE_WORDS, verdictWords, wordingIn } from "./words";
 
 /** A kept answer older than this says its age, ms. */
 const OLD_FROM = 60_000;
@@ -72,11 +81,18 @@ function Wall({
               </View>
             ) : null}
             <Small testID={`date-${view.facts.rig.name}`}>{datesInWords(view)}</Small>
+            <AgeLine standing={view.assessment?.standing} />
           </View>
         ))}
       </View>
     </View>
   );
+}
+
+/** How old the log is, where that hides something. */
+function AgeLine({ standing }: { readonly standing: Standing | undefined }) {
+  const words = standing ? ageWords(standing) : "";
+  return words ? <Small>{words}</Small> : null;
 }
 
 function NeedList({
@@ -90,7 +106,8 @@ function NeedList({
   return (
     <View gap="$2">
       {rigs.map((view) => {
-        const headline = view.assessment?.standing && headlineOf(view.assessment.standing, view.facts);
+        const { standing } = view.assessment ?? {};
+        const headline = standing && headlineOf(standing, view.facts);
         return (
           <Pressable
             key={view.facts.rig.id}
@@ -108,11 +125,15 @@ function NeedList({
               <Body>
                 {headline
                   ? `${litresRange(headline.litres.low, headline.litres.high, units)} ${headline.to}`
-                  : view.assessment?.standing
-                    ? verdictTitle(view.assessment.standing, view.facts.rig)
+                  : standing
+                    ? verdictTitle(standing, view.facts.rig)
                     : view.assessment?.because}
               </Body>
-              <Small>{datesInWords(view)}</Small>
+              <Small>
+                {(standing && !headline && lastReadWords(standing, view.facts.vessel, wordingIn(units))) ||
+                  datesInWords(view)}
+              </Small>
+              <AgeLine standing={standing} />
             </View>
             {view.assessment?.verdict ? <StateRing state={view.assessment.verdict.state} /> : null}
           </Pressable>
@@ -158,7 +179,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
               {sentence}
             </Body>
           ))}
-          <Explained explanation={view.asOf === undefined ? explainLeft(standing) : undefined} />
+          <Explained explanation={view.asOf === undefined ? explainHeadline(standing, facts.rig) : undefined} />
           <LeakLine facts={facts} standing={standing} />
           {range ? (
             <Small>

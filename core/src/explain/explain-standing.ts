@@ -1,5 +1,7 @@
 import type { CapacityRange } from "../ledger/own-capacity";
+import type { Rig } from "../records/records";
 import type { Standing } from "../run/standing";
+import { headlineOf } from "../verdict/verdict-words";
 import { given, planningAssumption, type Explanation, type ExplanationStep } from "./explanation";
 
 const WATER_WORDS = { metered: "metered", timed: "timed", guessed: "counted in jobs" } as const;
@@ -36,7 +38,7 @@ function stepsOf(where: Standing): ExplanationStep[] {
  */
 export function explainLeft(where: Standing): Explanation | undefined {
   const { capacity, charge, condition, used, feed, left, leftTo, markThroughput, sinceLog, taught, groups } = where;
-  if (!left) return undefined;
+  if (!left) return leftTo === "hard" ? explainRise(where) : undefined;
   const mark = leftTo === "limit" ? "your limit" : "your hard mark";
   const held = 1000 * capacity.median * charge.resinLitres * condition * markThroughput;
   const shares = { feed: (100 * feed.sd).toFixed(0), used: (100 * used.sd).toFixed(0) };
@@ -81,6 +83,55 @@ export function explainLeft(where: Standing): Explanation | undefined {
     school: "resin chemistry, corrected by your own history and readings",
     source: "Hall, Eagleton, Acrivos and Vermeulen 1966; Jaynes 2003 for the weighing of readings",
   };
+}
+
+/** How the litres to the hard mark came about where only the readings' own trend is to be believed. */
+function explainRise({ rise }: Standing): Explanation | undefined {
+  if (!rise || rise.litresToHard.high <= 0) return undefined;
+  const { litresToHard, factorPerLitre, amountPerLitre, latestEc25, hardEc25 } = rise;
+  const ends = [
+    given("h", "Your hard mark", hardEc25, "µS/cm", "this vessel"),
+    given("c", "Output now", latestEc25, "µS/cm", "your last reading"),
+  ];
+  const school = "the readings' own trend";
+  const source = "Legendre 1805, least squares";
+  return {
+    name: "Litres left to your hard mark, as the output rises",
+    value: litresToHard.typical,
+    unit: "L",
+    formula: "(a × b) ^ 0.5",
+    words: "between a rise by the same factor and one by the same amount, as your last four readings rose",
+    inputs: [
+      given("a", "Should it go on by the same factor", litresToHard.low, "L", "its own working", {
+        name: "Litres left, by the same factor",
+        value: litresToHard.low,
+        unit: "L",
+        formula: "ln(h / c) / r",
+        words: "how often the output has still to grow, divided by how it grows with each litre",
+        inputs: [...ends, given("r", "Growth of its logarithm", factorPerLitre, "1/L", "your last four readings")],
+        school,
+        source,
+      }),
+      given("b", "Should it go on by the same amount", litresToHard.high, "L", "its own working", {
+        name: "Litres left, by the same amount",
+        value: litresToHard.high,
+        unit: "L",
+        formula: "(h − c) / g",
+        words: "what the output has still to rise, divided by what it rises with each litre",
+        inputs: [...ends, given("g", "Growth of the output", amountPerLitre, "µS/cm per L", "your last four readings")],
+        school,
+        source,
+      }),
+    ],
+    school,
+    source,
+  };
+}
+
+/** The working of the number that stands large for a rig; nothing where none does. */
+export function explainHeadline(where: Standing, rig: Rig): Explanation | undefined {
+  const headline = headlineOf(where, { rig });
+  return headline?.litres === where.leak ? explainLeak(where) : headline && explainLeft(where);
 }
 
 /**

@@ -89,19 +89,18 @@ export function leftWords(where: Standing, { vessel }: { readonly vessel: Vessel
 /** The number to show large: of an aquarium the first leak, where its composition is known. */
 export interface Headline {
   readonly litres: ThreeOf<number>;
-  /** @example "left", "to 20", "to the first leak" */
+  /** @example "left", "to the hard mark", "to the first leak" */
   readonly to: string;
 }
 
 /** What a rig has left, for its column; nothing where no litres are to be shown. */
-export function headlineOf(
-  where: Standing,
-  { rig, vessel }: { readonly rig: Rig; readonly vessel: Vessel },
-): Headline | undefined {
-  const { left, leftTo, leak } = where;
+export function headlineOf(where: Standing, { rig }: { readonly rig: Rig }): Headline | undefined {
+  const { left, leftTo, leak, rise } = where;
+  if (leftTo === "hard") {
+    const litres = left ?? rise?.litresToHard;
+    return litres && litres.high > 0 && rig.use !== "aquarium" ? { litres, to: "to the hard mark" } : undefined;
+  }
   if (!left) return undefined;
-  if (leftTo === "hard")
-    return rig.use === "aquarium" ? undefined : { litres: left, to: `to ${tidy(vessel.marks.hard)}` };
   return leak && rig.use === "aquarium" ? { litres: leak, to: "to the first leak" } : { litres: left, to: "left" };
 }
 
@@ -121,9 +120,14 @@ export function workWords(
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const days = (count: number) => (count === 1 ? "yesterday" : `${count} days ago`);
 
+/** How old the log is, in few words; empty while it is fresh. */
+export const ageWords = ({ sinceLog }: Standing): string =>
+  sinceLog.days < 2 || sinceLog.litres <= 0 ? "" : `log ${sinceLog.days} days old`;
+
 /** What the silence since the last log may hide; empty after a day that was logged. */
-export function silenceWords({ sinceLog, use }: Standing, wording: Wording): string {
-  if (sinceLog.days < 2 || sinceLog.litres <= 0) return "";
+export function silenceWords(where: Standing, wording: Wording): string {
+  if (ageWords(where) === "") return "";
+  const { sinceLog, use } = where;
   const since =
     use.dayWithWater === undefined
       ? `Filled ${days(sinceLog.days)}, nothing logged`
@@ -190,6 +194,10 @@ export function bypassWords({ shape, outputs }: Standing): string {
   return `About ${tidy(Number((100 * shape.bypass).toPrecision(2)))} % of the feed goes round the beads since the refill: look at the seal, the riser and the valve.`;
 }
 
+/** The last reading in few words, as it was typed. @example lastReadWords(where, vessel, wording) // "out 38 ppm NaCl" */
+export const lastReadWords = (where: Standing, vessel: Vessel, wording: Wording): string =>
+  where.outputs.length === 0 ? "" : `out ${new OnTheMeter(where, vessel, wording).output}`;
+
 /** What is left out of the count until somebody confirms it. */
 export function heldBackWords({ heldBack }: Standing, { marks }: Vessel, wording: Wording): string {
   const feed = heldBack.feeds[heldBack.feeds.length - 1];
@@ -205,7 +213,9 @@ export function heldBackWords({ heldBack }: Standing, { marks }: Vessel, wording
 /** A rise over several visits is no front of usual width; said with what the readings' own trend gives. */
 export function riseWords({ rise, verdict }: Standing, { marks }: Vessel, wording: Wording): string {
   if (!rise || verdict.state === "change") return "";
-  return `It rises slowly: a wide front, or water that goes round the beads. As it rises, ${tidy(marks.hard)} ${wording.scaleUnit(marks.scale)} comes in about ${wording.litres(rise.litresToHard)}.`;
+  const slowly = "It rises slowly: a wide front, or water that goes round the beads.";
+  if (rise.litresToHard.high <= 0) return slowly;
+  return `${slowly} As it rises, ${tidy(marks.hard)} ${wording.scaleUnit(marks.scale)} comes in ${wording.litresRange(rise.litresToHard.low, rise.litresToHard.high)}.`;
 }
 
 export interface VerdictWords {
