@@ -1,11 +1,14 @@
 import {
   addDays,
+  ageWords,
   bypassWords,
   compositionAtResin,
   expectedUse,
+  explainHeadline,
   explainLeak,
   explainLeft,
   headlineOf,
+  lastReadWords,
   learn,
   lessonsOf,
   MARKS,
@@ -140,6 +143,7 @@ describe("silence is not rest", () => {
   test("the litres go down, the date stays, and the words say how old the log is", () => {
     const [fresh, silent] = [standingOf({ outputs: clean(9) }), standingOf({ outputs: clean(9), silence: 9 })];
     expect(silent.sinceLog.days).toBe(9);
+    expect([ageWords(silent), ageWords(fresh)]).toEqual(["log 9 days old", ""]);
     expect(silent.sinceLog.litres).toBeCloseTo(611, 0);
     expect(left(silent)[1]).toBeCloseTo(left(fresh)[1]! - 600, -1);
     expect(datesOf({ outputs: clean(9) }).likely).toBe("2027-03-25");
@@ -267,6 +271,8 @@ describe("a worse reading", () => {
     const told: Told = { outputs: [...rise, 19, 31, 44] };
     const where = standingOf(told);
     expect([where.verdict.state, where.left, where.leftTo]).toEqual(["change", undefined, "none"]);
+    expect(lastReadWords(where, vesselOf(told), wording)).toBe("out 44 ppm nacl");
+    expect(lastReadWords(standingOf({ outputs: [] }), vesselOf(told), wording)).toBe("");
     expect(standingDates(workOf(told)).ok).toBe(false);
     expect(headlineOf(where, factsOfRig(told))).toBeUndefined();
   });
@@ -314,6 +320,8 @@ describe("an aquarium", () => {
     // 50 mg/L of carbon dioxide is 8.8 µS/cm, above the limit of 2: the meter's own life ends there too.
     expect(left(where)[2]).toBeLessThan(1000);
     expectTrue(explainLeak(where)!);
+    expect(explainHeadline(where, rigOf(told))).toEqual(explainLeak(where));
+    expect(explainHeadline(where, rigOf({ outputs: [] }))).toEqual(explainLeft(where));
   });
   test("its nine tenths work without any reading", () => {
     const told: Told = { ...AQUARIUM, outputs: Array<undefined>(180).fill(undefined) };

@@ -1,3 +1,5 @@
+import { median } from "../numerics/quantile";
+
 /** One output reading as it is weighed. */
 export interface WeighedReading {
   /** Litres treated by the charge when it was taken. */
@@ -22,12 +24,6 @@ export interface ReadingGroup {
   readonly feedEc25: number;
   readonly ppm: number;
   readonly count: number;
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2;
 }
 
 /**

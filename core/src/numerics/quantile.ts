@@ -14,6 +14,14 @@ export function weightedQuantile(values: ArrayLike<number>, weights: ArrayLike<n
 export const nearestRank = (ascending: ArrayLike<number>, share: number): number =>
   ascending[Math.min(ascending.length - 1, Math.max(0, Math.ceil(share * ascending.length) - 1))]!;
 
+/** The middle value, of an even number the mean of the two in the middle; 0 of none. @example median([3, 1, 2, 8]) // 2.5 */
+export function median(values: readonly number[]): number {
+  if (values.length === 0) return 0;
+  const sorted = [...values].sort((a, b) => a - b);
+  const middle = sorted.length >> 1;
+  return sorted.length % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2;
+}
+
 /** Standard normal deviate of the 90th percentile; (high - low) of a 10/90 range is twice this many standard deviations. */
 export const NORMAL_90 = 1.2815515655446004;
 export const RANGE_10_90_IN_SD = 2 * NORMAL_90;

@@ -1,5 +1,5 @@
 import { feedAt, type FeedPoint } from "../ledger/water-used";
-import { RANGE_10_90_IN_SD } from "../numerics/quantile";
+import { median, RANGE_10_90_IN_SD } from "../numerics/quantile";
 import type { FeedTest, Id, Meter, Rig, Tap, Visit } from "../records/records";
 import { passage, recordedEc25, resinFeedPoint, statedFeed, time } from "./readings";
 
@@ -40,12 +40,6 @@ const SEEN_AGAIN = Math.log(1.25);
 /** Latest readings whose median is the usual. */
 const USUAL_OF = 7;
 
-const medianOf = (values: readonly number[]) => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2;
-};
-
 /** What the readings of a visit say of the feed at the resin: the median behind the membrane, else at the tap times passage. */
 function feedOfVisit(visit: Visit, { rig, meters }: FeedFacts): TakenFeed | undefined {
   for (const point of new Set([resinFeedPoint(rig), "feed"] as const)) {
@@ -55,7 +49,7 @@ function feedOfVisit(visit: Visit, { rig, meters }: FeedFacts): TakenFeed | unde
       return ec25 === undefined || ec25 <= 0 ? [] : [{ ec25: ec25 * share, confirmed: reading.confirmed === true }];
     });
     if (taken.length === 0) continue;
-    const ec25 = medianOf(taken.map((each) => each.ec25));
+    const ec25 = median(taken.map((each) => each.ec25));
     return { at: time(visit.at), ec25, recordId: visit.id, confirmed: taken.some((each) => each.confirmed) };
   }
   return undefined;
@@ -95,7 +89,7 @@ export class FeedHistory {
     const believed: FeedPoint[] = [];
     taken.forEach((each, i) => {
       const latest = believed.slice(-USUAL_OF).map((point) => point.ec25);
-      const usual = latest.length > 0 ? medianOf(latest) : stated?.typical;
+      const usual = latest.length > 0 ? median(latest) : stated?.typical;
       const next = taken[i + 1];
       const seenAgain = next !== undefined && Math.abs(Math.log(next.ec25 / each.ec25)) < SEEN_AGAIN;
       const near = usual === undefined || !(Math.abs(Math.log(each.ec25 / usual)) > room);

@@ -1,4 +1,5 @@
 import { registerDifference, type WaterQuality } from "../ledger/water-used";
+import { median } from "../numerics/quantile";
 import type { Charge, Id, Rig, Visit } from "../records/records";
 import { time } from "./readings";
 
@@ -45,8 +46,6 @@ function totalsOf(visits: readonly Visit[], charges: readonly Charge[]): Total[]
       totals.push({ at: time(filledAt), total: startTotal, confirmed: true, replaced: false });
   return totals.sort((a, b) => a.at - b.at);
 }
-
-const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
 
 /**
  * Totals that rose by more than this rig can have drawn, not confirmed and not borne out by the next one: mistyped, as it
