@@ -11,6 +11,7 @@ import {
   lastReadWords,
   learn,
   lessonsOf,
+  markWords,
   MARKS,
   paceOf,
   rigStanding,
@@ -317,6 +318,10 @@ describe("an aquarium", () => {
     expect([where.leak!.low, where.leak!.high].map(Math.round)).toEqual([298, 823]);
     const headline = headlineOf(where, factsOfRig(told))!;
     expect([headline.litres.typical, headline.to]).toEqual([where.leak!.typical, "to the first leak"]);
+    expect(markWords(where, rigOf(told))).toBe("first leak");
+    expect(wordsOf(told).reason).toMatch(
+      /^Out 0 ppm nacl, below your watch mark of \S+ 298 to 823 L left until anything leaks\.$/,
+    );
     // 50 mg/L of carbon dioxide is 8.8 µS/cm, above the limit of 2: the meter's own life ends there too.
     expect(left(where)[2]).toBeLessThan(1000);
     expectTrue(explainLeak(where)!);

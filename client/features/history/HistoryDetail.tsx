@@ -3,6 +3,7 @@ import {
   chargeLedgers,
   explainHeadline,
   headlineOf,
+  markWords,
   onScale,
   resinFeedPoint,
   type CapacityRange,
@@ -119,7 +120,13 @@ function Figure({ name, value, small }: { readonly name: string; readonly value:
   );
 }
 
-const FALLS = { limit: "Limit falls", hard: "Hard mark falls", none: "To be changed" } as const;
+/** What the date beside it is of. */
+function dateName(where: Standing | undefined, { facts }: RigView): string {
+  if (!where) return "Limit falls";
+  return where.leftTo === "none" ? "To be changed" : `${capital(markWords(where, facts.rig))} falls`;
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 const rangeWords = (low: string, high: string) => (low === high ? "eq/L" : `eq/L, ${low}–${high}`);
 
@@ -136,7 +143,7 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
     <View flexDirection="row" flexWrap="wrap" gap="$5">
       {headline && left ? (
         <Figure
-          name={headline.to === "left" ? "Left to your limit" : `Left ${headline.to}`}
+          name={`Left to the ${markWords(where!, view.facts.rig)}`}
           value={left.text}
           small={[left.unit, workWords(headline.litres.typical, view.facts.rig)].filter(Boolean).join(", ")}
         />
@@ -157,7 +164,7 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
       )}
       {isCurrent ? (
         <Figure
-          name={where ? FALLS[where.leftTo] : "Limit falls"}
+          name={dateName(where, view)}
           value={datesInWords(view)}
           small={dateRange(view) === datesInWords(view) ? "" : dateRange(view)}
         />

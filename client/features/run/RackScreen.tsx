@@ -4,9 +4,9 @@ import {
   explainHeadline,
   headlineOf,
   lastReadWords,
+  markWords,
   verdictTitle,
   workWords,
-  type Rig,
   type Standing,
 } from "@winter-bead/core";
 import { router, useLocalSearchParams } from "expo-router";
@@ -183,7 +183,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
           <LeakLine facts={facts} standing={standing} />
           {range ? (
             <Small>
-              {markWords(standing, facts.rig)} falls {range}, at your usual water.
+              The {markWords(standing, facts.rig)} falls {range}, at your usual water.
             </Small>
           ) : null}
         </View>
@@ -193,12 +193,6 @@ function VerdictCard({ view }: { readonly view: RigView }) {
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-
-/** What the dates are of. */
-function markWords({ leftTo, leak }: Standing, { use }: Rig): string {
-  if (leftTo === "hard") return "The hard mark";
-  return leak && use === "aquarium" ? "The first leak" : "The limit";
-}
 
 function needWords(rigs: readonly RigView[]): string {
   const needy = rigs.filter((view) => view.assessment?.verdict && view.assessment.verdict.state !== "fine").length;

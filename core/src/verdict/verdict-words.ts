@@ -72,18 +72,24 @@ class OnTheMeter {
 }
 
 /** What a standing leaves, in words: to which mark, and nothing where nothing is to be said. */
-export function leftWords(where: Standing, { vessel }: { readonly vessel: Vessel }, wording: Wording): string {
+export function leftWords(
+  where: Standing,
+  { rig, vessel }: { readonly rig: Rig; readonly vessel: Vessel },
+  wording: Wording,
+): string {
   if (where.feedMeetsLimit) return "The feed itself meets your limit, so there is nothing to count down.";
   if (!where.left)
     return where.leftTo === "hard"
       ? "By the count it should hold longer: look at the bypass, the seal and the feed."
       : "";
+  if (where.leak && where.leftTo === "limit" && rig.use === "aquarium")
+    return `${wording.litresRange(where.leak.low, where.leak.high)} left until anything leaks.`;
   const range = wording.litresRange(where.left.low, where.left.high);
-  const { marks } = vessel;
-  const unit = wording.scaleUnit(marks.scale);
+  const on = new OnTheMeter(where, vessel, wording);
+  const unit = wording.scaleUnit(on.scale);
   return where.leftTo === "hard"
-    ? `${range} left before your hard mark of ${tidy(marks.hard)} ${unit}.`
-    : `${range} left to your limit of ${tidy(marks.limit)} ${unit}.`;
+    ? `${range} left before your hard mark of ${on.mark("hard")} ${unit}.`
+    : `${range} left to your limit of ${on.mark("limit")} ${unit}.`;
 }
 
 /** The number to show large: of an aquarium the first leak, where its composition is known. */
@@ -102,6 +108,12 @@ export function headlineOf(where: Standing, { rig }: { readonly rig: Rig }): Hea
   }
   if (!left) return undefined;
   return leak && rig.use === "aquarium" ? { litres: leak, to: "to the first leak" } : { litres: left, to: "left" };
+}
+
+/** What the litres and the dates of a rig run to. */
+export function markWords({ leftTo, leak }: Standing, { use }: Pick<Rig, "use">): string {
+  if (leftTo === "hard") return "hard mark";
+  return leak && use === "aquarium" ? "first leak" : "limit";
 }
 
 /** Litres in the rig's own work. @example workWords(560, { jobName: "house", litresPerJob: 40, flow: 3 }) // "about 14 houses" */
