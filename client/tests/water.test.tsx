@@ -81,7 +81,8 @@ describe("the water of a tap", () => {
     const { values, described, range } = tapWater(TAP, facts);
     expect(values).toMatchObject({ silica: 5, ph: 7.6, alkalinity: 90 });
     expect(values).not.toHaveProperty("ca");
-    expect(values!.ec25).toBeCloseTo(range!.typical, 9);
+    // The one typical of the tap, whatever its readings would say.
+    expect([values!.ec25, Math.round(range!.typical)]).toEqual([200, 202]);
     expect(described!.hidden.co2).toBeGreaterThan(0);
   });
 

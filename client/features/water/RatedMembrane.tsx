@@ -75,7 +75,7 @@ export function RatedMembrane({ rig }: { readonly rig: Rig }) {
   const tap = taps.find((each) => each.id === rig.tapId);
   const water = waters.find((each) => each.tap.id === rig.tapId);
   const stated = tap ? conductivityAt25({ value: tap.typical, scale: tap.scale }) : undefined;
-  const ec = water?.range?.typical ?? (stated?.ok ? stated.value : 420);
+  const ec = stated?.ok ? stated.value : 420;
   const co2 = water?.described?.water.co2 ?? 0;
   const fields = [...RATED, ...TODAY];
   const initial = Object.fromEntries(

@@ -1,6 +1,5 @@
 import { View } from "@tamagui/core";
 import {
-  conductivityAt25,
   explainDaysToSettle,
   explainTapRange,
   onScale,
@@ -121,8 +120,8 @@ function TakeOver({ water }: { readonly water: TapWater }) {
 function Headline({ water }: { readonly water: TapWater }) {
   const { tap, range, readings } = water;
   const { scale } = tap;
-  const stated = conductivityAt25({ value: tap.typical, scale });
-  const typical = range?.typical ?? (stated.ok ? stated.value : tap.typical / scaleFactor(scale));
+  // The one typical that everything rests on; what the readings say is offered below.
+  const typical = tap.typical / scaleFactor(scale);
   const last = readings[readings.length - 1];
   return (
     <View gap="$1">

@@ -56,7 +56,7 @@ export function tapWater(tap: Tap, facts: TapFacts): TapWater {
   const reports = facts.reports
     .filter((report) => report.tapId === tap.id)
     .sort((a, b) => (a.sampledOn < b.sampledOn ? -1 : 1));
-  const values = tapValues(tap, reports, range?.typical);
+  const values = tapValues(tap, reports);
   const described = describeReport(values);
   return { tap, readings, range, reports, values, described: described.ok ? described.value : undefined };
 }

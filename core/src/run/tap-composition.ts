@@ -7,12 +7,12 @@ import type { Rig, Tap, WaterReport } from "../records/records";
 import { passage } from "./readings";
 
 /** What is known of a tap's chemistry: its newest report, else its own pH, alkalinity and silica at its stated conductivity. */
-export function tapValues(tap: Tap, reports: readonly WaterReport[] = [], ec25 = tap.typical / scaleFactor(tap.scale)) {
+export function tapValues(tap: Tap, reports: readonly WaterReport[] = []) {
   const newest = reports
     .filter((report) => report.tapId === tap.id)
     .sort((a, b) => (a.sampledOn < b.sampledOn ? -1 : 1));
   const { ph, alkalinity, silica, temperature } = tap;
-  const own = { ph, alkalinity, silica, temperature, ec25 };
+  const own = { ph, alkalinity, silica, temperature, ec25: tap.typical / scaleFactor(tap.scale) };
   const known = Object.entries({ ...own, ...newest[newest.length - 1]?.values }).filter(
     ([, value]) => value !== undefined,
   );
