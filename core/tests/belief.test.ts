@@ -32,7 +32,7 @@ import {
   type CurveWater,
   type ReadingGroup,
 } from "../src/index";
-import { chargeScale } from "../src/belief/weigh";
+import { CELLS, chargeScale, markOffsets, weigh } from "../src/belief/weigh";
 
 const FEED = 320;
 const LIMIT = 20;
@@ -165,6 +165,24 @@ describe("what is believed before any reading", () => {
 });
 
 describe("what readings do to a belief", () => {
+  test("a reading of a spent bed is as likely as meter and shape allow, and one in twelve is simply wrong", () => {
+    const weights = new Float64Array(CELLS).fill(1);
+    const seen = 0.8 * FEED;
+    weigh(weights, [{ ...readings([1])[0]!, meq: 1000 * promised, ec25: seen }], scale);
+    const offset = 2 * 2;
+    const sd = (FEED * Math.hypot(0.03, 0.25)) / (FEED + offset);
+    const z = Math.log((seen + offset) / (FEED + offset)) / sd;
+    const likely = (0.92 / (sd * Math.sqrt(2 * Math.PI))) * Math.exp(-0.5 * z * z) + 0.08 / 5;
+    // Spent, every row lets the whole feed through.
+    expect(weights[0]).toBeCloseTo(likely, 7);
+    expect(weights[CELLS - 1]).toBeCloseTo(likely, 7);
+  });
+  test("a mark is met up to 99 % of the feed, one beyond as if it were there", () => {
+    const [at98, at99, beyond] = [0.98, 0.99, 2].map((share) => markOffsets(share * FEED, FEED, scale)[51]!);
+    expect(at98).toBeLessThan(at99!);
+    expect(beyond).toBe(at99);
+    expect(shareAt(frontsOf(curve)[3]!, scale.logLimit[3]! + beyond!)).toBeCloseTo(0.99, 4);
+  });
   test("a rising front says what the charge holds, whatever its width", () => {
     for (const width of [0.02, 0.05, 0.1])
       for (const x of [-0.3, 0, 0.2]) {
@@ -289,6 +307,21 @@ describe("what ended charges teach", () => {
     expect(byCount("limit")).toBeCloseTo(-0.2132, 4);
     expect(byCount("early")).toBeGreaterThan(0);
     expect(byCount("early")).toBeLessThan(0.1);
+  });
+  test("readings speak where the last is in the last 15 % of the load", () => {
+    const at = (share: number) =>
+      lessonOf({
+        chargeId: "a",
+        vesselId: "b",
+        load: promised,
+        sd: 0.03,
+        word: "limit",
+        groups: readings([share]),
+        scale,
+        limitEc25: LIMIT,
+      })!;
+    expect(at(0.84).likelihood).toBeUndefined();
+    expect(at(0.86).likelihood).toBeDefined();
   });
   test("a limit that came between two looks is taken for between them", () => {
     const [clean] = readings([0.7]);

@@ -361,6 +361,7 @@ describe("figures far from usual", () => {
     expect(standingOf(withFeed(860, 5, true)).feed.typical).toBe(1720);
     expect(standingOf(withFeed(860, 4)).feed.typical).toBe(1720);
     expect(standingOf(withFeed(225, 5)).feed.typical).toBe(450);
+    expect(standingOf(withFeed(250, 5)).feed.typical).toBe(320);
   });
   test("a meter total 100,000 L higher is held back until it is confirmed or borne out", () => {
     const jump = (more: Partial<NonNullable<Visit["water"]>> = {}, last = 5): Told => ({
