@@ -362,6 +362,9 @@ describe("figures far from usual", () => {
     expect(standingOf(withFeed(860, 4)).feed.typical).toBe(1720);
     expect(standingOf(withFeed(225, 5)).feed.typical).toBe(450);
     expect(standingOf(withFeed(250, 5)).feed.typical).toBe(320);
+    // A tap that is known to swing up to 240 is asked about beyond a quarter more than that.
+    const swings = (value: number) => standingOf({ ...withFeed(value, 5), tap: { low: 107, high: 240 } }).feed.typical;
+    expect([swings(260), swings(280)]).toEqual([520, 320]);
   });
   test("a meter total 100,000 L higher is held back until it is confirmed or borne out", () => {
     const jump = (more: Partial<NonNullable<Visit["water"]>> = {}, last = 5): Told => ({
