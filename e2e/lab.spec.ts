@@ -146,7 +146,7 @@ test("a rig whose water carries unseen load says when anything leaks, on the rac
   await page.goto(`${demo.url}/?rig=${rig}`);
   await expect(page.getByTestId("left-Quarantine")).toContainText("to the first leak");
   await expect(page.getByTestId("leak-line")).toContainText("Silica goes first");
-  await page.getByTestId("leak-line").getByRole("button").click();
+  await page.getByTestId("verdict").getByRole("button", { name: "Why this number" }).click();
   await expect(page.getByTestId("working")).toContainText("First leak, as a share of the load at the limit");
   await page.goto(`${demo.url}/log/${rig}`);
   await expect(page.getByTestId("live-left")).toBeVisible();

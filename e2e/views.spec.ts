@@ -29,7 +29,7 @@ for (const size of SIZES) {
     await page.goto(demo.url);
     await expect(page.getByTestId("verdict-title")).toBeVisible();
     for (const name of ["Van", "Bay 2", "Quarantine"])
-      await expect(page.getByTestId(`left-${name}`)).toHaveText(/\d.*(left|to \d|to the first leak)/);
+      await expect(page.getByTestId(`left-${name}`)).toHaveText(/\d.*(left|to the hard mark|to the first leak)/);
     for (const name of ["Van", "Bay 2", "Quarantine"])
       await expect(page.getByTestId(`date-${name}`)).toHaveText(/today|tomorrow|[A-Z][a-z]{2}/);
     await expect(page.getByTestId("verdict-title")).toHaveText("Bay 2: finish, rinse more");

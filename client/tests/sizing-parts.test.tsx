@@ -61,7 +61,7 @@ describe("an option's card", () => {
     const words = screen.getByTestId("option").textContent!;
     expect(words).toContain(`€${Math.round(tank.costRange.low).toLocaleString("en-US")} to `);
     expect(screen.getByTestId("option-days").textContent).toMatch(
-      /Refill every [\d.]+ to [\d.]+ days in the busiest month/,
+      /Refill every [\d.]+ to [\d.]+ days at the pace of the busiest month/,
     );
     expect(words).toContain("lift it with two");
     expect(screen.queryByTestId("cost-parts")).toBeNull();

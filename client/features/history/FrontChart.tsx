@@ -20,6 +20,38 @@ const HEIGHT = 250;
 const PAD = { left: 34, right: 24, top: 14, bottom: 40 };
 const HEADROOM = 1.25;
 
+/** The three marks a reading is held against, each with its figure. */
+function Levels({
+  marks,
+  y,
+  width,
+}: {
+  readonly marks: FrontChartProps["marks"];
+  readonly y: (value: number) => number;
+  readonly width: number;
+}) {
+  const colours = usePalette();
+  return (["watch", "limit", "hard"] as const).map((name) => (
+    <G key={name}>
+      <Line
+        x1={PAD.left}
+        x2={width - PAD.right}
+        y1={y(marks[name])}
+        y2={y(marks[name])}
+        stroke={name === "hard" ? colours.rowan : colours.soft}
+        strokeWidth={1.3}
+        strokeDasharray={name === "hard" ? undefined : "3 4"}
+      />
+      <SvgText
+        x={PAD.left + 4}
+        y={y(marks[name]) - 4}
+        fontSize={13}
+        fill={colours.soft}
+      >{`${name} ${marks[name]}`}</SvgText>
+    </G>
+  ));
+}
+
 /** Output readings against litres, with the marks and the front as the belief has it. */
 export function FrontChart({ outputs, marks, standing, front = [], width, label }: FrontChartProps) {
   const colours = usePalette();
@@ -51,28 +83,10 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
   const trend = line<{ readonly litres: number; readonly ec25: number }>()
     .x((point) => at(point.litres))
     .y((point) => on(point.ec25))(standing?.rise?.trend ?? []);
-  const levels = [
-    { name: "watch", value: marks.watch },
-    { name: "limit", value: marks.limit },
-    { name: "hard", value: marks.hard },
-  ];
   return (
     <Svg width={width} height={HEIGHT} role="img" aria-label={label} testID="front-chart">
       {band ? <Path d={band} fill={colours.ice} testID="front-band" /> : null}
-      {levels.map(({ name, value }) => (
-        <G key={name}>
-          <Line
-            x1={PAD.left}
-            x2={width - PAD.right}
-            y1={y(value)}
-            y2={y(value)}
-            stroke={name === "hard" ? colours.rowan : colours.soft}
-            strokeWidth={1.3}
-            strokeDasharray={name === "hard" ? undefined : "3 4"}
-          />
-          <SvgText x={PAD.left + 4} y={y(value) - 4} fontSize={13} fill={colours.soft}>{`${name} ${value}`}</SvgText>
-        </G>
-      ))}
+      <Levels marks={marks} y={y} width={width} />
       {likely ? <Path d={likely} fill="none" stroke={colours.ink} strokeWidth={2.2} testID="front-line" /> : null}
       {trend ? (
         <Path
