@@ -33,7 +33,7 @@ for (const size of SIZES) {
     for (const name of ["Van", "Bay 2", "Quarantine"])
       await expect(page.getByTestId(`date-${name}`)).toHaveText(/today|tomorrow|[A-Z][a-z]{2}/);
     await expect(page.getByTestId("verdict-title")).toHaveText("Bay 2: finish, rinse more");
-    await expect(page.getByTestId("verdict-reason")).toContainText("before your hard mark of 20");
+    await expect(page.getByTestId("verdict-reason")).toContainText("before your hard mark of 28 ppm 442");
     for (const path of await everyPlace(demo)) {
       await page.goto(demo.url + path);
       await expect(page.getByRole("main").first()).toContainText(/\w{3}/);
