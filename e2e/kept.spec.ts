@@ -132,6 +132,25 @@ test("a feed far from usual is asked about first, and counts once it is said to 
   expect(kept?.confirmed).toBe(true);
 });
 
+test("opened at once, the log shows no number before it knows what the crew's charges taught", async ({
+  page,
+  demo,
+}) => {
+  await page.addInitScript(() => {
+    const seen = new Set<string>();
+    Object.assign(window, { seen });
+    new MutationObserver(() => {
+      const left = document.querySelector("[data-testid=live-left]");
+      if (left) seen.add(left.textContent!);
+    }).observe(document, { childList: true, subtree: true, characterData: true });
+  });
+  const van = (await list(demo, "rigs")).find(({ name }) => name === "Van")!;
+  await page.goto(`${demo.url}/log/${van.id}`);
+  await page.getByTestId("why-left").getByRole("button").click();
+  await expect(page.getByTestId("working")).toContainText("ended charges");
+  expect(await page.evaluate(() => [...(window as unknown as { seen: Set<string> }).seen])).toHaveLength(1);
+});
+
 test("a meter total far above the last is not counted until it is said to be right", async ({ page, demo }) => {
   const van = (await list(demo, "rigs")).find(({ name }) => name === "Van")!;
   await page.goto(`${demo.url}/log/${van.id}`);

@@ -366,6 +366,28 @@ describe("figures far from usual", () => {
     const swings = (value: number) => standingOf({ ...withFeed(value, 5), tap: { low: 107, high: 240 } }).feed.typical;
     expect([swings(260), swings(280)]).toEqual([520, 320]);
   });
+  /** The feed of the last visit, after these were read before it. */
+  const lastFeed = (values: readonly number[], more: Told = { outputs: clean(values.length) }) =>
+    standingOf({
+      ...more,
+      amend: (visits) =>
+        visits.map((visit, i) => ({
+          ...visit,
+          readings: visit.readings.map((reading) =>
+            reading.point === "feed" ? { ...reading, value: values[i]! } : reading,
+          ),
+        })),
+    }).feed.typical;
+  test("seen again is within a quarter of it, the usual the middle of the last seven", () => {
+    expect(lastFeed([160, 160, 860, 1050])).toBe(2100);
+    expect(lastFeed([160, 160, 860, 1100])).toBe(320);
+    expect(lastFeed([160, 160, 160, 160, 220, 220, 220, 280])).toBe(440);
+  });
+  test("behind a membrane far is three times as much", () => {
+    const behind: Told = { outputs: clean(3), stages: [{ kind: "membrane", rejection: 0.9 }] };
+    expect(lastFeed([160, 160, 470], behind)).toBeCloseTo(94, 9);
+    expect(lastFeed([160, 160, 500], behind)).toBeCloseTo(32, 9);
+  });
   test("a meter total 100,000 L higher is held back until it is confirmed or borne out", () => {
     const jump = (more: Partial<NonNullable<Visit["water"]>> = {}, last = 5): Told => ({
       outputs: clean(last + 1),

@@ -491,6 +491,8 @@ function spanInWords({ early, likely, late }: DepletionAnswer, today: string): s
   return from === to ? middle! : `${middle}, ${from} to ${to}`;
 }
 
+const WORKING_IT_OUT: Assessment = { because: "Working it out…" };
+
 function useLiveAssessment(view: RigView, visit: DraftVisit) {
   const { facts } = view;
   const draftKey = JSON.stringify(visit.body ?? null);
@@ -498,8 +500,14 @@ function useLiveAssessment(view: RigView, visit: DraftVisit) {
   // eslint-disable-next-line react-hooks/exhaustive-deps
   const draftFacts = useMemo(() => withDraft(facts, visit, Math.max(facts.now, Date.now())), [facts, draftKey]);
   const settled = useDeferredValue(draftFacts);
-  const assessment = useMemo(() => assessQuickly(settled, view.assessment?.owner), [settled, view.assessment?.owner]);
-  const dates = useDatesWhileTyping(settled, view.assessment?.owner);
+  // Until it is known what all ended charges taught, the last answer stands: half the facts would give another number.
+  const { assessment: last, awaited } = view;
+  const owner = last?.owner;
+  const assessment = useMemo(
+    () => (awaited ? (last ?? WORKING_IT_OUT) : assessQuickly(settled, owner)),
+    [awaited, last, settled, owner],
+  );
+  const dates = useDatesWhileTyping(awaited ? undefined : settled, owner) ?? (awaited ? last?.dates : undefined);
   const today = localDate(facts.now);
   const dateWords = dates ? spanInWords(dates, today) : "";
   return { assessment, dateWords };
@@ -560,7 +568,9 @@ export function LogScreen({ view }: { readonly view: RigView }) {
           {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
           <LiveVerdict view={view} assessment={assessment} dates={dateWords} />
           <Explained
-            explanation={assessment.standing && explainHeadline(assessment.standing, view.facts.rig)}
+            explanation={
+              assessment.standing && !view.awaited ? explainHeadline(assessment.standing, view.facts.rig) : undefined
+            }
             testID="why-left"
           />
         </ScrollView>

@@ -31,6 +31,8 @@ export interface RigView {
   readonly assessment: Assessment | undefined;
   /** When the assessment was worked out, where it may not know of everything yet. */
   readonly asOf?: number | undefined;
+  /** Set until the worker has answered for the first time: what the crew's ended charges taught is not known yet. */
+  readonly awaited?: true;
 }
 
 interface Answer {
@@ -141,7 +143,7 @@ export function useRigs(): Rigs {
         const answer = answers.get(each.rig.id);
         if (answer) return { facts: each, assessment: answer.assessment, asOf: answer.asOf };
         const last = lastAssessment(each.rig.id);
-        return { facts: each, assessment: last?.assessment, asOf: last?.at };
+        return { facts: each, assessment: last?.assessment, asOf: last?.at, awaited: true };
       }),
     [facts, answers],
   );
