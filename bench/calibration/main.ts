@@ -105,6 +105,7 @@ async function main(): Promise<void> {
     });
   }
   const sum = (counts: readonly number[]) => counts.reduce((total, count) => total + count, 0);
+  if (sum(pooled.asked) === 0) return;
   console.log(
     `Where the world is as assumed, ${((100 * sum(pooled.inside)) / sum(pooled.asked)).toFixed(1)} % inside (aim 77 to 83); outside their 99 % band: ${outside.join(", ") || "none"}.`,
   );
