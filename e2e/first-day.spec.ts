@@ -54,6 +54,7 @@ test("a first week by hand: from an empty rack to the day to change, and all of 
   await fill(page, "name", "Van");
   await press(page, "Small bottle, 7.5 L");
   await choose(page, "Bottle, inner seal");
+  await fill(page, "jobsPerWeek", "12");
   await page.getByTestId("save").click();
 
   await expect(page.getByText("let the pressure down")).toBeVisible();
@@ -63,6 +64,11 @@ test("a first week by hand: from an empty rack to the day to change, and all of 
   await expect(page.getByTestId("verdict-title")).toHaveText("Van: fine");
   const fresh = await rangeLeft(page);
   expect(fresh[1] - fresh[0]).toBeGreaterThan(100);
+  // Twelve jobs of 40 L a week, and nothing logged yet.
+  await expect(page.getByTestId("date-Van")).toHaveText(/^\w+ \d+ Mar$/);
+  const day = numbersIn(await page.getByTestId("date-Van").innerText())[0]!;
+  const weeks = (day - new Date(FIRST_DAY).getUTCDate()) / 7;
+  expect([weeks > fresh[0] / 480 - 0.3, weeks < fresh[1] / 480 + 0.3]).toEqual([true, true]);
 
   const week = [
     ["0", "1200"],
