@@ -14,6 +14,7 @@ import {
   markWords,
   MARKS,
   paceOf,
+  riseWords,
   rigStanding,
   sinceLastLog,
   slowRise,
@@ -193,6 +194,12 @@ describe("the front and the last readings agree", () => {
     expectTrue(explainLeft(where)!);
     expect(wordsOf(slow).more.join(" ")).toMatch(/It rises slowly: a wide front, or water that goes round the beads/);
     expect(where.left === undefined || where.leftTo === "hard").toBe(true);
+    // Beside litres of the belief that say the same, once is enough; and on the scale of the meter in hand.
+    const words = (part: Partial<Standing>) => riseWords({ ...where, ...part }, vesselOf(slow), wording);
+    expect(words({ left: { low: 300, typical: 400, high: 500 } })).not.toMatch(/As it rises/);
+    expect(words({ left: { low: 30, typical: 40, high: 50 } })).toMatch(/20 ppm nacl comes in/);
+    const outputs = where.outputs.map((each) => ({ ...each, scale: "442" as const }));
+    expect(words({ outputs })).toMatch(/28(\.\d)? ppm 442 comes in/);
   });
   test("a rise like a front's is none, nor is one that falls back", () => {
     const groups = (outputs: readonly number[], step: number, from: number): ReadingGroup[] =>

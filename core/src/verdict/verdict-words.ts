@@ -222,12 +222,16 @@ export function heldBackWords({ heldBack }: Standing, { marks }: Vessel, wording
     : "";
 }
 
-/** A rise over several visits is no front of usual width; said with what the readings' own trend gives. */
-export function riseWords({ rise, verdict }: Standing, { marks }: Vessel, wording: Wording): string {
+/** A rise over several visits is no front of usual width; what the readings' own trend gives is said where it is news. */
+export function riseWords(where: Standing, vessel: Vessel, wording: Wording): string {
+  const { rise, verdict, left, leftTo } = where;
   if (!rise || verdict.state === "change") return "";
   const slowly = "It rises slowly: a wide front, or water that goes round the beads.";
-  if (rise.litresToHard.high <= 0) return slowly;
-  return `${slowly} As it rises, ${tidy(marks.hard)} ${wording.scaleUnit(marks.scale)} comes in ${wording.litresRange(rise.litresToHard.low, rise.litresToHard.high)}.`;
+  const { low, high } = rise.litresToHard;
+  const isSaid = left !== undefined && leftTo === "hard" && left.low <= high && low <= left.high;
+  if (high <= 0 || isSaid) return slowly;
+  const on = new OnTheMeter(where, vessel, wording);
+  return `${slowly} As it rises, ${on.mark("hard")} ${wording.scaleUnit(on.scale)} comes in ${wording.litresRange(low, high)}.`;
 }
 
 export interface VerdictWords {
