@@ -34,6 +34,7 @@ import {
   type WaterReport,
   type Wording,
 } from "../src/index";
+import { plausibleLitres } from "../src/run/register";
 import { expectTrue } from "./explained";
 import {
   chargeOf,
@@ -138,6 +139,12 @@ describe("the first week", () => {
     const old = Array.from({ length: 60 }, (_, i) => ({ date: addDays("2026-08-03", i), litres: 500 }));
     const now = Array.from({ length: 84 }, (_, i) => ({ date: addDays("2026-12-01", i), litres: 100 }));
     expect(expectedUse([...old, ...now], { litresPerJob: 40 }).weekdays[2]).toBeCloseTo(100, 9);
+    // The oldest Tuesday of twelve weeks counts, the Monday before it not.
+    const edge = [{ date: "2026-11-30", litres: 500 }, { date: "2026-12-01", litres: 500 }, ...now.slice(1)];
+    const { weekdays: usual } = expectedUse(edge, { litresPerJob: 40 });
+    const workday = 8800 / 84;
+    expect(usual[1]).toBeCloseTo((1600 + 2 * workday) / 14, 9);
+    expect(usual[0]).toBeCloseTo((1200 + 2 * workday) / 14, 9);
   });
 });
 
@@ -334,6 +341,9 @@ describe("an aquarium", () => {
     expectTrue(explainLeak(where)!);
     expect(explainHeadline(where, rigOf(told))).toEqual(explainLeak(where));
     expect(explainHeadline(where, rigOf({ outputs: [] }))).toEqual(explainLeft(where));
+    // Nine tenths of the way to the limit nothing is seen of it yet.
+    const silent = standingOf({ outputs: [0], tap: { alkalinity: 20, ph: 8, silica: 10 } }).leak!;
+    expect([silent.share.toFixed(2), silent.isUnseen]).toEqual(["0.89", true]);
   });
   test("its nine tenths work without any reading", () => {
     const told: Told = { ...AQUARIUM, outputs: Array<undefined>(180).fill(undefined) };
@@ -426,6 +436,12 @@ describe("figures far from usual", () => {
     expect(standingOf(told(1400)).used.litres).toBe(1400);
     expect(standingOf(told(1500)).used.litres).toBe(0);
   });
+  test("three hours at the flow are always believed, eight usual visits a day at most", () => {
+    const rig = rigOf({ flow: 2, litresPerJob: 40 });
+    expect(plausibleLitres(rig, 0, 0)).toBe(1.5 * 2 * 180);
+    expect(plausibleLitres(rig, 100, DAY)).toBe(8 * 100 * 2);
+    expect(plausibleLitres(rig, 1000, DAY)).toBe(1.5 * 2 * 1440);
+  });
 });
 
 describe("the feed at the resin", () => {
@@ -469,6 +485,20 @@ describe("the feed at the resin", () => {
       ],
     };
     expect(at(several).typical).toBe(340);
+  });
+  test("to come is that of the taps of the last three weeks, each by its water", () => {
+    const elsewhere = (day: number): Told => ({
+      outputs: clean(19),
+      amend: (visits) =>
+        visits.map((visit, i) =>
+          i === day
+            ? { ...visit, tapId: "other", readings: [{ id: "f", point: "feed", value: 300, meterId: "meter" }] }
+            : visit,
+        ),
+    });
+    // The first visit is 24 days before the last, the fifth 20: one of sixteen of three weeks.
+    expect(at(elsewhere(0)).typical).toBeCloseTo(320, 9);
+    expect(at(elsewhere(4)).typical).toBeCloseTo((15 * 320 + 600) / 16, 9);
   });
   test("is known to a twentieth where it was read within thirty days, else to its stated range", () => {
     expect(at({ outputs: [0] })).toMatchObject({ sd: 0.05, isRead: true });
@@ -636,6 +666,18 @@ describe("the verdict", () => {
     expect(paceOf([10, 20], 100, 40)).toBe(40);
     const twelve = Array.from({ length: 12 }, (_, i) => (i < 2 ? 1000 * (i + 1) : 2000 + 100 * (i - 1)));
     expect(paceOf(twelve, 100, 40)).toBe(150);
+  });
+  test("almost surely leaves out three futures in a hundred", () => {
+    const asked = (litres: number) => standingOf({ outputs: Array<undefined>(10).fill(undefined), litres });
+    expect([asked(90), asked(92)].map(({ verdict: { state } }) => state)).toEqual(["fine", "watch"]);
+  });
+  test("three above the limit have litres to the hard mark from half a belief on", () => {
+    const asked = (litres: number) => standingOf({ outputs: [...clean(12), 12, 12, 12], litres });
+    expect([asked(59), asked(62)].map((where) => where.left !== undefined)).toEqual([false, true]);
+  });
+  test("a bypass is said where a tight seal is the less likely", () => {
+    expect(standingOf({ outputs: [2] }).shape.bypass).toBe(0);
+    expect(standingOf({ outputs: [2, 2] }).shape.bypass).toBeCloseTo(0.0065, 4);
   });
   test("a vessel read once a week is watched a week ahead", () => {
     expect(standingOf({ outputs: clean(1), litres: 400 }).verdict.state).toBe("fine");
