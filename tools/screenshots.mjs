@@ -41,7 +41,7 @@ const VIEWS = [
   { name: "vessel-wide", path: "/size/vessel", size: wide, choose: "Bay tap", press: "pin", scroll: "pinned" },
   { name: "pays-phone", path: "/size/membrane", size: phone, opens: "pays-work", choose: "Bay tap" },
   { name: "claims-phone", path: "/size/claims", size: phone, choose: "Bay tap" },
-  { name: "habits-phone", path: "/size/habits", size: phone },
+  { name: "habits-phone", path: "/size/habits", size: phone, opens: "habits-work", choose: "Bay tap" },
   { name: "plan-wide", path: `/size/plans/${plan("Van, as it was planned")}`, size: wide },
   { name: "history-phone", path: `/why/${rig("Bay 2")}`, size: phone },
   { name: "history-wide", path: `/why/${rig("Van")}`, size: wide },
@@ -87,7 +87,9 @@ async function arrange(page, { keys, click, checks = [], opens, choose, press, s
       .first()
       .evaluate((node) => node.scrollIntoView());
   if (opens)
-    await page.getByTestId("pays").evaluate((node) => node.closest("main").querySelector("h1").scrollIntoView());
+    await page
+      .getByTestId(opens.split("-")[0])
+      .evaluate((node) => node.closest("main").querySelector("h1").scrollIntoView());
 }
 
 for (const view of VIEWS) {
