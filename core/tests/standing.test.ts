@@ -216,6 +216,9 @@ describe("the front and the last readings agree", () => {
       });
     expect(slowRise(groups([2, 5, 9, 20], 50, 1700), 40)).toBeUndefined();
     expect(slowRise(groups([6, 8, 7, 12], 300, 300), 40)).toBeUndefined();
+    // Over 15 % of the charge a front takes it up by three to the power of one and a half: 5.2.
+    expect(slowRise(groups([2, 4, 7, 11], 100, 1700), 40)).toBeUndefined();
+    expect(slowRise(groups([2, 3, 5, 9], 100, 1700), 40)).toBeDefined();
     const { litresToHard, trend } = slowRise(groups([8, 12, 18, 24], 300, 600), 40)!;
     expect(threeOf(litresToHard)).toEqual([414, 607, 889]);
     const end = trend[trend.length - 1]!;
@@ -664,8 +667,9 @@ describe("the verdict", () => {
     expect(paceOf([], 100, 40)).toBe(150);
     expect(paceOf([], undefined, 40)).toBe(60);
     expect(paceOf([10, 20], 100, 40)).toBe(40);
-    const twelve = Array.from({ length: 12 }, (_, i) => (i < 2 ? 1000 * (i + 1) : 2000 + 100 * (i - 1)));
-    expect(paceOf(twelve, 100, 40)).toBe(150);
+    // The two before the last ten are long past.
+    const twelve = [1000, 2000, ...Array.from({ length: 10 }, (_, i) => 2400 + 100 * i)];
+    expect(paceOf(twelve, 100, 40)).toBeCloseTo(1.5 * 130, 9);
   });
   test("almost surely leaves out three futures in a hundred", () => {
     const asked = (litres: number) => standingOf({ outputs: Array<undefined>(10).fill(undefined), litres });
