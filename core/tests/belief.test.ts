@@ -32,6 +32,7 @@ import {
   type CurveWater,
   type ReadingGroup,
 } from "../src/index";
+import { carbonicPlateau } from "../src/front/meter-throughput";
 import { CELLS, chargeScale, markOffsets, weigh } from "../src/belief/weigh";
 
 const FEED = 320;
@@ -106,6 +107,15 @@ describe("the product curve of a water whose alkalinity is known", () => {
     expect(Math.exp(firstPass(front, 8 / 400))).toBeLessThan(0.97);
     expect(Math.exp(firstPass(spreadOver(constantPattern(N), 0.05), 30 / 400))).toBeLessThan(0.95);
   });
+  test("goes on until the bed has nothing left to give, and what was piled up leaves above the feed", () => {
+    const { composed } = productCurve(30, alkaline(125), sides);
+    expect(shareAt(composed!, Math.log(1.4))).toBeCloseTo(0.914, 2);
+    expect(shareAt(composed!, Math.log(2.5))).toBeGreaterThan(1);
+  });
+  test("leaks from a twentieth of what is fed, where few transfer units smear the front", () =>
+    expect(productCurve(5, alkaline(125), sides).leak!.throughput).toBeCloseTo(0.446, 2));
+  test("its plateau is carbonic acid's, by the first constant of its dissociation", () =>
+    expect(carbonicPlateau(125 / 50.04)).toBeCloseTo(13.15, 1));
   test("names what leaks first, and ammonia only where it is most of the cations", () => {
     expect(productCurve(N, alkaline(125), sides).leak!.species).toBe("sio2");
     const { ions } = alkaline(125);
