@@ -172,6 +172,8 @@ describe("the ledger of a rig", () => {
     const [unread] = ledgers([visit(2, { by: "jobs", jobs: 2, litresPerJob: 60 })], [charge("a", 1)]);
     expect(unread!.lines[0]!.feedEc25).toBe(200);
     expect(unread!.lines[0]!.feedSd).toBeCloseTo(50 / 2.563 / 100, 4);
+    const [gone] = ledgers([{ ...visit(2, total(1100)), tapId: "gone" }], [charge("a", 1)]);
+    expect(gone!.lines[0]!.feedSd).toBe(0.2);
   });
   test("reads its whole history by a meter's corrected scale", () => {
     const output = (changed: Partial<Meter>) =>
