@@ -33,8 +33,11 @@ export function unwrap<T>(result: Result<T>): T {
 
 function isFiniteThroughout(value: unknown): boolean {
   if (typeof value === "number") return Number.isFinite(value);
+  if (value === null || typeof value !== "object") return true;
   if (Array.isArray(value)) return value.every(isFiniteThroughout);
-  if (value !== null && typeof value === "object") return Object.values(value).every(isFiniteThroughout);
+  if (ArrayBuffer.isView(value)) return (value as Float64Array).every(Number.isFinite);
+  // Every option of a plan passes here: no lists of values are made for it.
+  for (const key in value) if (!isFiniteThroughout((value as Record<string, unknown>)[key])) return false;
   return true;
 }
 

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { leastSquares3 } from "../src/numerics/least-squares";
 import { logNormalCdf } from "../src/numerics/normal";
 import { nearestRank, NORMAL_90, RANGE_10_90_IN_SD, weightedQuantile } from "../src/numerics/quantile";
-import { risingRoot } from "../src/numerics/root";
+import { risingRoot, risingRootNear } from "../src/numerics/root";
 import { finite, roundedOutward, within, fail, succeed, unwrap } from "../src/index";
 
 describe("roots", () => {
@@ -12,6 +12,19 @@ describe("roots", () => {
         const root = risingRoot((x) => x ** power - where ** power, 0, 100);
         expect(Math.abs(root - where) / where).toBeLessThan(1e-4);
       }),
+    );
+  });
+  test("of functions whose slope is known are found from any guess, and as exactly as numbers go", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.01, max: 99, noNaN: true }),
+        fc.double({ min: 0, max: 100, noNaN: true }),
+        fc.constantFrom(1, 3, 9),
+        (where, guess, power) => {
+          const over = (x: number) => ({ value: x ** power - where ** power, slope: power * x ** (power - 1) });
+          expect(risingRootNear(over, guess, 0, 100) / where).toBeCloseTo(1, 9);
+        },
+      ),
     );
   });
   test("at or beyond an end are that end", () => {

@@ -1,5 +1,5 @@
 import { fail, succeed, type Result } from "../result";
-import { risingRoot } from "../numerics/root";
+import { risingRootNear, type ValueAndSlope } from "../numerics/root";
 
 /**
  * Breakthrough `X = (EC_out - floor)/(EC_feed - floor)` against throughput `T`, the load put on as a share of capacity:
@@ -66,6 +66,20 @@ export function meanBreakthrough(throughput: number, transferUnits: number, path
   return mean;
 }
 
+/** Logarithm of the averaged breakthrough over a share, and how it grows with throughput. */
+function logMean(throughput: number, share: number, transferUnits: number, paths: FlowPaths): ValueAndSlope {
+  const { capacity, share: weights } = paths;
+  let [mean, slope] = [0, 0];
+  for (let i = 0; i < capacity.length; i += 1) {
+    const onPath = throughput / capacity[i]!;
+    const part = weights[i]! * breakthrough(onPath, transferUnits);
+    mean += part;
+    // Before its front forms a path leaks evenly, and after its end too.
+    if (onPath * transferUnits >= 1 && part < weights[i]!) slope += (part * transferUnits) / capacity[i]!;
+  }
+  return { value: Math.log(mean / share), slope: slope / mean };
+}
+
 /** Throughput at which every flow path of the bed is spent. */
 export const spentThroughput = (transferUnits: number) => 1 + 1 / transferUnits;
 
@@ -91,7 +105,9 @@ export function throughputAt(share: number, transferUnits: number, spread: numbe
   // Every path has passed less than the share at the one end, and more at the other.
   const even = 1 + (1 + Math.log(share)) / transferUnits;
   const [low, high] = [even * capacity[0]!, even * capacity[capacity.length - 1]!];
-  return succeed(risingRoot((t) => Math.log(meanBreakthrough(t, transferUnits, paths) / share), low, high));
+  // Paths that end early bring it forward, the more so the more transfer units.
+  const near = even - Math.min(0.5 * transferUnits * (even * spread) ** 2, 2 * spread);
+  return succeed(risingRootNear((t) => logMean(t, share, transferUnits, paths), near, low, high));
 }
 
 /**
