@@ -1,6 +1,4 @@
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
-import { dataSource } from "../src/store/data-source";
+import { database, undoThrough } from "./database";
 import { RunningServer } from "./running-server";
 import { firstRig, id, visitBody, type SampleIds } from "./sample-records";
 
@@ -84,19 +82,8 @@ test("a meter keeps its check against a standard and its offset", async () => {
 test("data of before these tables are carried forward, none lost", async () => {
   const visit = id();
   await put("visits", visit, visitBody(ids, 4));
-  const secrets = JSON.parse(readFileSync(join(server.dataFolder, "secrets.json"), "utf8")) as {
-    ownerPassword: string;
-  };
-  const port = Number(readFileSync(join(server.dataFolder, "postgres", "postmaster.pid"), "utf8").split("\n")[3]);
-  const owner = await dataSource({
-    port,
-    database: "winter_bead",
-    user: "winter_bead_owner",
-    password: secrets.ownerPassword,
-  }).initialize();
-  // The newest migration first, then the one of these tables.
-  await owner.undoLastMigration();
-  await owner.undoLastMigration();
+  const owner = await database(server, "owner");
+  await undoThrough(owner, "KnowTheWater1795400000002");
   const tables = await owner.query(`SELECT to_regclass('feed_test') AS found`);
   expect(tables).toEqual([{ found: null }]);
   await owner.destroy();
@@ -111,14 +98,7 @@ const visitBodyKept = (visit: string) => ({ id: visit, rigId: ids.rig, tapId: id
 const withId = ([kind, body]: readonly [string, object]): [string, string, object] => [kind, id(), body];
 
 test("row-level security guards the new tables too", async () => {
-  const secrets = JSON.parse(readFileSync(join(server.dataFolder, "secrets.json"), "utf8")) as { appPassword: string };
-  const port = Number(readFileSync(join(server.dataFolder, "postgres", "postmaster.pid"), "utf8").split("\n")[3]);
-  const app = await dataSource({
-    port,
-    database: "winter_bead",
-    user: "winter_bead_app",
-    password: secrets.appPassword,
-  }).initialize();
+  const app = await database(server, "app");
   try {
     for (const table of ["feed_test", "water_report", "membrane_check"])
       expect(await app.query(`SELECT count(*)::int AS count FROM ${table}`)).toEqual([{ count: 0 }]);

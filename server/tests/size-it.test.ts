@@ -1,5 +1,3 @@
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
 import { unwrap, type SizeInput } from "@winter-bead/core";
 import {
   DEFAULT_PRICES,
@@ -9,7 +7,7 @@ import {
   planQuestion,
   PRACTICE_ASSUMPTIONS,
 } from "@winter-bead/core/src/sizing";
-import { dataSource } from "../src/store/data-source";
+import { database, undoThrough } from "./database";
 import { RunningServer } from "./running-server";
 import { firstRig, id, type SampleIds } from "./sample-records";
 
@@ -142,19 +140,12 @@ test.each([
 });
 
 test("data of before plans are carried forward, and row-level security guards the new tables", async () => {
-  const secrets = JSON.parse(readFileSync(join(server.dataFolder, "secrets.json"), "utf8")) as {
-    ownerPassword: string;
-    appPassword: string;
-  };
-  const port = Number(readFileSync(join(server.dataFolder, "postgres", "postmaster.pid"), "utf8").split("\n")[3]);
-  const as = (user: string, password: string) =>
-    dataSource({ port, database: "winter_bead", user, password }).initialize();
-  const app = await as("winter_bead_app", secrets.appPassword);
+  const app = await database(server, "app");
   for (const table of ["plan", "price_list"])
     expect(await app.query(`SELECT count(*)::int AS count FROM ${table}`)).toEqual([{ count: 0 }]);
   await app.destroy();
-  const owner = await as("winter_bead_owner", secrets.ownerPassword);
-  await owner.undoLastMigration();
+  const owner = await database(server, "owner");
+  await undoThrough(owner, "SizeIt1795600000003");
   expect(await owner.query(`SELECT to_regclass('plan') AS found`)).toEqual([{ found: null }]);
   await owner.destroy();
   await server.end();
