@@ -34,7 +34,7 @@ export interface VerdictInput {
   readonly capacityShare: number;
   /** 10 % point of the litres left, with and without what may have gone since the last log. */
   readonly left: { readonly low: number; readonly lowWhenLogged: number };
-  /** 3 % point of the litres left: what is there almost surely. */
+  /** 2 % point of the litres left: what is there almost surely. */
   readonly leftAlmostSurely: number;
   /** Litres that may well go through before the next reading. */
   readonly pace: number;
