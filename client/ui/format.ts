@@ -119,3 +119,6 @@ export function typedNumber(text: string): number | undefined {
   const value = Number(plain);
   return Number.isFinite(value) ? value : undefined;
 }
+
+/** @example capital("first leak falls") // "First leak falls" */
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

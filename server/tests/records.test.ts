@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import pg from "pg";
+import { database, undoThrough } from "./database";
 import { RunningServer } from "./running-server";
 import { firstRig, id, tapBody, visitBody, type SampleIds } from "./sample-records";
 
@@ -145,6 +146,22 @@ describe("a record", () => {
     expect((await put("visits", id(), visit)).status).toBe(409);
   });
 
+  test("keeps that a figure was looked at again and is right: readings, totals, feed tests", async () => {
+    const visit = id();
+    const sent = visitBody(ids, 8);
+    const body = {
+      ...sent,
+      water: { by: "total", total: 99_000, confirmed: true },
+      readings: [...sent.readings, { id: id(), point: "feed", meterId: ids.meter, value: 860, confirmed: true }],
+    };
+    expect((await put("visits", visit, body)).status).toBe(201);
+    expect((await get(`visits/${visit}`)).body).toMatchObject(body);
+    const test = id();
+    const seen = { tapId: ids.tap, at: "2027-03-02T08:10:00.000Z", meterId: ids.meter, value: 860, confirmed: true };
+    expect((await put("feed-tests", test, seen)).status).toBe(201);
+    expect((await get(`feed-tests/${test}`)).body).toMatchObject(seen);
+  });
+
   test("lists come page by page, each record once", async () => {
     for (let i = 0; i < 7; i += 1) await put("sites", id(), { name: `Stop ${i}` });
     const seen: string[] = [];
@@ -195,4 +212,24 @@ describe("one crew never sees another's data", () => {
   test("the database takes no connection without a password", async () => {
     await expect(connect("winter_bead_app", "wrong")).rejects.toThrow(/password/);
   });
+});
+
+test("rigs, visits and feed tests of before are carried forward, and know jobs a week from then on", async () => {
+  const [visit, test] = [id(), id()];
+  await put("visits", visit, visitBody(ids, 4));
+  await put("feed-tests", test, { tapId: ids.tap, at: "2027-03-03T08:10:00.000Z", scale: "nacl", value: 100 });
+  const kept = async () =>
+    (await Promise.all([`rigs/${ids.rig}`, `visits/${visit}`, `feed-tests/${test}`].map(get))).map(({ body }) => body);
+  const before = await kept();
+  const owner = await database(server, "owner");
+  await undoThrough(owner, "TrueRack1795700000004");
+  await expect(owner.query("SELECT jobs_per_week FROM rig")).rejects.toThrow(/jobs_per_week/);
+  await owner.destroy();
+  await server.end();
+  await server.again();
+  expect(await kept()).toEqual(before);
+  const { body } = await get(`rigs/${ids.rig}`);
+  const { version, voided: _, id: key, ...rig } = body as { version: number; voided: boolean; id: string };
+  expect((await put("rigs", key, { ...rig, jobsPerWeek: 12, replaces: version })).status).toBe(200);
+  expect((await get(`rigs/${key}`)).body).toMatchObject({ jobsPerWeek: 12 });
 });

@@ -24,7 +24,7 @@ import { bringBack, takeBack, useRecords } from "../../data/store";
 import { useSettings } from "../../data/settings";
 import { Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
-import { litres, momentInWords, scaleUnit, shown, threeDigits } from "../../ui/format";
+import { capital, litres, momentInWords, scaleUnit, shown, threeDigits } from "../../ui/format";
 import { StateRing } from "../../ui/StateRing";
 import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
@@ -125,8 +125,6 @@ function dateName(where: Standing | undefined, { facts }: RigView): string {
   if (!where) return "Limit falls";
   return where.leftTo === "none" ? "To be changed" : `${capital(markWords(where, facts.rig))} falls`;
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 const rangeWords = (low: string, high: string) => (low === high ? "eq/L" : `eq/L, ${low}–${high}`);
 

@@ -14,7 +14,7 @@ import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
 import { Card, EmptyState, HeavyButton, PlainButton, Pressable, Row } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
-import { litresRange, momentInWords } from "../../ui/format";
+import { capital, litresRange, momentInWords } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
 import { useLargeText } from "../../ui/text-scale";
@@ -191,8 +191,6 @@ function VerdictCard({ view }: { readonly view: RigView }) {
     </Card>
   );
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function needWords(rigs: readonly RigView[]): string {
   const needy = rigs.filter((view) => view.assessment?.verdict && view.assessment.verdict.state !== "fine").length;

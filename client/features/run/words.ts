@@ -8,7 +8,7 @@ import {
   type Vessel,
   type Wording,
 } from "@winter-bead/core";
-import { litres, litresRange, scaleUnit, type Units } from "../../ui/format";
+import { capital, litres, litresRange, scaleUnit, type Units } from "../../ui/format";
 
 /** One word beside the ring. */
 export const STATE_WORDS: Readonly<Record<State, string>> = {
@@ -70,5 +70,3 @@ export function leakWords({ rig }: { readonly rig: Rig }, where: Standing, units
       : `Until anything leaks: ${litresRange(leak.low, leak.high, units)}`;
   return { range, rest: `; ${who} goes first, and ${meter}.` };
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
