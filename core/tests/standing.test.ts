@@ -153,6 +153,8 @@ describe("silence is not rest", () => {
     const [fresh, silent] = [standingOf({ outputs: clean(9) }), standingOf({ outputs: clean(9), silence: 9 })];
     expect(silent.sinceLog.days).toBe(9);
     expect([ageWords(silent), ageWords(fresh)]).toEqual(["log 9 days old", ""]);
+    const since = (days: number) => ageWords({ ...silent, sinceLog: { ...silent.sinceLog, days } });
+    expect([since(1), since(2)]).toEqual(["", "log 2 days old"]);
     expect(silent.sinceLog.litres).toBeCloseTo(611, 0);
     expect(left(silent)[1]).toBeCloseTo(left(fresh)[1]! - 600, -1);
     expect(datesOf({ outputs: clean(9) }).likely).toBe("2027-03-25");
