@@ -1,6 +1,6 @@
-import { RANGES, type Analysis, type Bed, type Capacity, type Reading, type Water } from "@winter-bead/core";
+import { GRADE, RANGES, type Analysis, type Bed, type Capacity, type Reading, type Water } from "@winter-bead/core";
 import { z } from "zod";
-import { flag, grade, known, numberIn, scale } from "./fields";
+import { flag, known, numberIn, oneOf, scale } from "./fields";
 
 /** Shapes shared by the calculations. */
 export const reading = known({
@@ -43,7 +43,7 @@ const FOUR_WAYS =
 export const capacity = z
   .union(
     [
-      known({ grade }),
+      known({ grade: oneOf(GRADE) }),
       known({ constant: numberIn(RANGES.constant), scale }),
       known({
         ratedLitres: numberIn(RANGES.ratedLitres),

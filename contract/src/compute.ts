@@ -1,4 +1,5 @@
 import {
+  GRADE,
   aerate,
   ANION_SPECIES,
   CATION_SPECIES,
@@ -33,7 +34,7 @@ import { bringClaims, crossing, rankHabits, size, stageWorth } from "@winter-bea
 import { creep } from "@winter-bead/core/src/membrane/creep";
 import { z } from "zod";
 import { bed, capacity, reading, water } from "./compute-shapes";
-import { date, grade, known, numberIn, scale } from "./fields";
+import { date, known, numberIn, oneOf, scale } from "./fields";
 import { fieldErrorsOf, type FieldError } from "./problem";
 import {
   claimsAnswer,
@@ -374,7 +375,7 @@ export const COMPUTE = {
   "own-capacity": endpoint(
     "An owner's own capacity from past charges",
     known({
-      grade,
+      grade: oneOf(GRADE),
       charges: listed,
       inUse: known({ capacity: numberIn(RANGES.capacity) }).optional(),
     }) satisfies z.ZodType<OwnCapacityInput>,

@@ -1,4 +1,5 @@
 import { outOfRangeSentence, rangeInWords, RANGES, type Range, type Scale } from "@winter-bead/core";
+import type { ChoiceField, Holds } from "@winter-bead/core/src/descriptor/field";
 import { z } from "zod";
 import { sentenceOf } from "./sentences";
 
@@ -38,11 +39,12 @@ export const text = (name: string, most = 120) =>
     .min(1, `${name} is missing.`)
     .max(most, `${name} is longer than ${most} characters.`);
 
-export const note = z
-  .string({ error: "The note must be text." })
-  .refine(isPrintable, "The note holds a character that cannot be kept.")
-  .max(2000, "The note is longer than 2,000 characters.")
-  .optional();
+/** Text that may be empty and is kept as typed. */
+export const free = (name: string, most: number) =>
+  z
+    .string({ error: `${name} must be text.` })
+    .refine(isPrintable, `${name} holds a character that cannot be kept.`)
+    .max(most, `${name} is longer than ${most.toLocaleString("en")} characters.`);
 
 const CHOOSE_SCALE = "Choose the meter's scale: NaCl, 442, KCl, µS/cm (ec), or its own factor from 0.40 to 1.00.";
 
@@ -72,4 +74,6 @@ export const date = (name: string) => z.iso.date({ error: `${name} must be a rea
 
 export const flag = z.boolean({ error: "This must be true or false." });
 
-export const grade = z.enum(["virgin", "dyed", "regenerated"], { error: "Choose virgin, dyed or regenerated resin." });
+/** One of a field's choices. */
+export const oneOf = <V extends string>({ of, fault }: ChoiceField & Holds<V>): z.ZodType<V> =>
+  z.enum(Object.keys(of) as [V, ...V[]], { error: fault }) as unknown as z.ZodType<V>;

@@ -1,5 +1,10 @@
 import {
+  CONTAINER,
+  GRADE,
+  PACKING,
   RANGES,
+  USE,
+  VESSEL_KIND,
   type BeforeSetup,
   type Claim,
   type ClaimsInput,
@@ -15,7 +20,9 @@ import {
 } from "@winter-bead/core";
 import { z } from "zod";
 import { reading, water } from "./compute-shapes";
-import { flag, grade, known, numberIn, scale, text } from "./fields";
+import { flag, known, numberIn, oneOf, scale, text } from "./fields";
+
+const grade = oneOf(GRADE);
 
 const each = (name: string) => numberIn({ name, unit: "", from: 0, to: 10_000 });
 const litres = (name: string) => numberIn({ ...RANGES.litres, name });
@@ -92,9 +99,7 @@ export const prices = known({
 
 const vesselSize = known({
   name: text("The vessel's name"),
-  kind: z.enum(["screw-head-tank", "inner-seal-bottle", "floated-tank", "cartridge"], {
-    error: "Choose the kind of vessel.",
-  }),
+  kind: oneOf(VESSEL_KIND),
   grossVolume: numberIn({ ...RANGES.volume, name: "The vessel's volume" }),
   diameter: numberIn(RANGES.diameter),
   emptyWeight: numberIn(RANGES.weight),
@@ -164,9 +169,7 @@ export const sizeRequest = known({
   before: setup.optional(),
   priority: z.enum(["money", "weight", "refills"], { error: "Rank by money, weight or refills." }).optional(),
   own: z.array(vesselSize).max(20, "At most 20 vessels of your own.").optional(),
-  use: z
-    .enum(["glass", "paint", "aquarium"], { error: "Say what the water is for: glass, paint or aquarium." })
-    .optional(),
+  use: oneOf(USE).optional(),
 }) satisfies z.ZodType<SizeInput>;
 
 /** A figure of an answer, with its meaning and unit. */
@@ -368,22 +371,16 @@ const practice = known({
   startsPerWeek: numberIn(RANGES.starts),
   startTimes: numberIn({ name: "The start above the usual reading", unit: "times", from: 1, to: 1_000 }),
   startTau: numberIn({ ...RANGES.seconds, name: "The fall of the start" }),
-  packing: z.enum(["settled", "poured", "loose-cartridge"], {
-    error: "Say how the beads lie: settled, poured or loose.",
-  }),
+  packing: oneOf(PACKING),
   leaningBypass: numberIn(RANGES.bypass),
-  container: z.enum(["sealed-foil", "snap-lid-pail", "heat-resealed", "rolled-or-zip", "shrink-film", "left-open"], {
-    error: "Say how the bag was kept.",
-  }),
+  container: oneOf(CONTAINER),
   months: numberIn(RANGES.months),
   otherTap: water.optional(),
 }) satisfies z.ZodType<Practice>;
 
 export const habitsRequest = known({
   work: sizeRequest,
-  use: z
-    .enum(["glass", "paint", "aquarium"], { error: "Say what the water is for: glass, paint or aquarium." })
-    .optional(),
+  use: oneOf(USE).optional(),
   option: optionSpec,
   practice,
 }) satisfies z.ZodType<HabitsInput>;

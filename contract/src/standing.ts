@@ -1,7 +1,7 @@
-import { RANGES, type RigStandingInput } from "@winter-bead/core";
+import { KINDS, RANGES, type RigStandingInput } from "@winter-bead/core";
 import { z } from "zod";
 import { date, flag, id, instant, known, numberIn, text } from "./fields";
-import { RECORDS } from "./records";
+import { schemaOfKind } from "./from-descriptor";
 
 /** What the records API adds to a record's own fields. */
 const kept = { id, version: z.int({ error: "A version is a whole number." }).optional(), voided: flag.optional() };
@@ -15,14 +15,14 @@ const MOST = 1000;
 export const standingRequest = known({
   now: instant("The present moment"),
   timeZone: text("The time zone", 60),
-  rig: RECORDS.rigs.safeExtend(kept),
-  vessels: list(RECORDS.vessels.safeExtend(kept), "vessels", MOST),
-  taps: list(RECORDS.taps.safeExtend(kept), "taps", MOST),
-  meters: list(RECORDS.meters.safeExtend(kept), "meters", MOST),
-  charges: list(RECORDS.charges.safeExtend(kept), "charges", MOST),
-  visits: list(RECORDS.visits.safeExtend(kept), "visits", MOST_VISITS),
-  feedTests: list(RECORDS["feed-tests"].safeExtend(kept), "feed tests", MOST).optional(),
-  reports: list(RECORDS["water-reports"].safeExtend(kept), "reports", MOST).optional(),
+  rig: schemaOfKind(KINDS.rigs, kept),
+  vessels: list(schemaOfKind(KINDS.vessels, kept), "vessels", MOST),
+  taps: list(schemaOfKind(KINDS.taps, kept), "taps", MOST),
+  meters: list(schemaOfKind(KINDS.meters, kept), "meters", MOST),
+  charges: list(schemaOfKind(KINDS.charges, kept), "charges", MOST),
+  visits: list(schemaOfKind(KINDS.visits, kept), "visits", MOST_VISITS),
+  feedTests: list(schemaOfKind(KINDS["feed-tests"], kept), "feed tests", MOST).optional(),
+  reports: list(schemaOfKind(KINDS["water-reports"], kept), "reports", MOST).optional(),
   jobsPerWeek: numberIn(RANGES.jobsPerWeek).optional(),
   bookings: list(
     known({

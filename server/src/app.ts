@@ -1,4 +1,5 @@
 import { bodyParser } from "@koa/bodyparser";
+import { DEVICE_HEADER, id } from "@winter-bead/contract";
 import Router from "@koa/router";
 import Koa, { type Context, type Next } from "koa";
 import compress from "koa-compress";
@@ -16,7 +17,7 @@ import { requestLog } from "./routes/request-log";
 import { staticFiles, type ShippedFiles } from "./routes/static-files";
 import { supplierRoutes } from "./routes/supplier";
 import { BUILT_IN_CREW, inCrew, type Session } from "./store/crew-scope";
-import { CREWS } from "./store/entities";
+import { CREWS } from "./store/tables";
 import type { Health } from "./store/health";
 
 export interface AppParts {
@@ -78,6 +79,12 @@ function generalRoutes({ source, health, hosts }: AppParts): Router {
   return router;
 }
 
+/** Whose request it is. Until there are accounts the built-in crew's, and its author is the device that it names. */
+function sessionOf(ctx: Context): Session {
+  const device = id.safeParse(ctx.get(DEVICE_HEADER));
+  return { crewId: BUILT_IN_CREW, ...(device.success ? { author: `device ${device.data.toLowerCase()}` } : {}) };
+}
+
 /** Takes the rest of a body that nobody will read, for a moment, and then lets the connection go. */
 async function turnBodyAway(ctx: Context): Promise<void> {
   ctx.set("Connection", "close");
@@ -127,7 +134,7 @@ export function createApp(parts: AppParts): Koa {
   app.use(compress({ threshold: COMPRESS_FROM }));
   app.use(answers);
   app.use(async (ctx, next) => {
-    ctx.state["session"] = { crewId: BUILT_IN_CREW } satisfies Session;
+    ctx.state["session"] = sessionOf(ctx);
     await next();
   });
   app.use(bodyOf);

@@ -104,7 +104,7 @@ test("row-level security guards the new tables too", async () => {
       expect(await app.query(`SELECT count(*)::int AS count FROM ${table}`)).toEqual([{ count: 0 }]);
     await expect(
       app.query(
-        `INSERT INTO water_report (crew_id, id, version, tap_id, sampled_on, source, figures) VALUES ('00000000-0000-7000-8000-000000000001', $1, 1, $2, '2027-01-01', 'typed', '{}')`,
+        `INSERT INTO water_report (crew_id, id, version, tap_id, sampled_on, source, "values") VALUES ('00000000-0000-7000-8000-000000000001', $1, 1, $2, '2027-01-01', 'typed', '{}')`,
         [id(), ids.tap],
       ),
     ).rejects.toThrow(/row-level security/);

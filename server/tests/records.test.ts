@@ -97,7 +97,7 @@ describe("a record", () => {
           ...visitBody(ids, 1),
           readings: [{ id: id(), point: "output", meterId: stranger, value: 1 }],
         }),
-        "readings",
+        "readings.0.meterId",
       ],
       [
         await put("rigs", id(), {

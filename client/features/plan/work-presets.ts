@@ -1,9 +1,8 @@
-import type { Tool, Use, WaterQuality } from "@winter-bead/core";
-import type { TypedItem } from "./work-values";
+import type { DemandItem, Tool, Use, WaterQuality } from "@winter-bead/core";
 
 /** Figures of one kind of work in internal units, as it is offered. */
 export interface WorkPreset {
-  readonly by: TypedItem["by"];
+  readonly by: DemandItem["by"];
   readonly name: string;
   readonly quality: WaterQuality;
   /** L, L/min, min, %, or a count, by the field's name. */

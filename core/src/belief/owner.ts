@@ -1,4 +1,4 @@
-import type { Id } from "../records/records";
+import type { Id } from "../descriptor/identity";
 import {
   BYPASS_PRIOR,
   CHARGE_SD,

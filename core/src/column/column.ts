@@ -5,7 +5,7 @@ import { EQUIVALENT_WEIGHTS } from "../water/analysis";
 import { checkRanges, RANGES } from "../ranges";
 import { finite, succeed, within, type Result } from "../result";
 import type { Warning } from "../water/water";
-import { ANION_SPECIES, CATION_SPECIES, CHARGES, SPECIES, type Species } from "./species";
+import { ANION_SPECIES, CATION_SPECIES, CHARGES, SPECIES, type Species } from "../water/species";
 import { ColumnRun, type Profile } from "./run";
 import { planColumn, type ColumnInput } from "./train";
 

@@ -1,4 +1,4 @@
-import { ANION_SPECIES, CATION_SPECIES, SPECIES } from "./species";
+import { ANION_SPECIES, CATION_SPECIES, SPECIES } from "../water/species";
 import { freshStage, type ColumnPlan, type WorkingStage } from "./train";
 
 /** Shares of the sites at one moment, per bed and side: cells from the inlet × ions, that of fresh resin last. */

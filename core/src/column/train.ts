@@ -18,7 +18,7 @@ import {
   UNNEUTRALIZED,
   type IonFeed,
   type PartialFeed,
-} from "./species";
+} from "../water/species";
 
 /** One bed of a train: both kinds of beads, or one kind alone. */
 export interface ColumnStage {

@@ -1,7 +1,7 @@
 import type { CapacityRange } from "../ledger/own-capacity";
-import type { Rig } from "../records/records";
+import type { Rig } from "../rig/rig.record";
 import type { Standing } from "../run/standing";
-import { headlineOf } from "../verdict/verdict-words";
+import { headlineOf } from "../run/verdict-words";
 import { given, planningAssumption, type Explanation, type ExplanationStep } from "./explanation";
 
 const WATER_WORDS = { metered: "metered", timed: "timed", guessed: "counted in jobs" } as const;

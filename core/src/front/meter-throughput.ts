@@ -1,5 +1,5 @@
 import { DEFAULT_SPREAD } from "../bed/bed";
-import { SPECIES, type IonFeed } from "../column/species";
+import { SPECIES, type IonFeed } from "../water/species";
 import type { Sides } from "../resin/capacity";
 import { IONS } from "../water/conductivity";
 import { firstPass } from "./front-table";

@@ -1,4 +1,4 @@
-import { CATION_SPECIES, CHARGES, SPECIES, type IonFeed, type Species } from "../column/species";
+import { CATION_SPECIES, CHARGES, SPECIES, type IonFeed, type Species } from "../water/species";
 import { ColumnRun } from "../column/run";
 import { planOneLitre } from "../column/train";
 import type { Sides } from "../resin/capacity";

@@ -1,6 +1,7 @@
 import { diagnose, type Cause, type Observations, type Suspect } from "../diagnosis/diagnosis";
 import type { Result } from "../result";
 import { succeed } from "../result";
+import type { SeenBeside } from "./membrane-check.record";
 import { FLOW_WATCH, membraneState, type MembraneFigures } from "./trend";
 
 const TRAIN_CAUSES: readonly Cause[] = ["prefilter-clogged", "carbon-spent", "membrane-worn"];
@@ -34,12 +35,6 @@ export function nextStep(suspects: readonly Suspect[], membranePrice: number): N
     .map((suspect) => ({ suspect, costs: CARTRIDGES[suspect.cause] ?? membranePrice }))
     .sort((a, b) => b.suspect.chance / b.costs - a.suspect.chance / a.costs)[0];
 }
-
-/** What someone saw who stood beside it. */
-export type SeenBeside = Pick<
-  Observations,
-  "pressure-falls-running" | "sediment-old" | "carbon-old" | "chlorine-behind-carbon" | "membrane-old"
->;
 
 /**
  * What is worn in an RO train, in order, from today's figures against the clean ones and from what was seen beside it.

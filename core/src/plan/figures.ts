@@ -5,7 +5,7 @@ import { meterThroughput, plateauShows } from "../front/meter-throughput";
 import type { CurveWater } from "../front/product-curve";
 import type { ThreeOf } from "../life/life-range";
 import { GRADE_HEALTH, smallerSide, type Batch } from "../resin/capacity";
-import type { Use } from "../records/records";
+import type { Use } from "../vessel/marks";
 import { finite, succeed, type Result } from "../result";
 import { wetWeight } from "../vessel/weight";
 import { positiveConductivityAt25, type Reading } from "../water/meter";

@@ -1,6 +1,6 @@
 import type { ThreeOf } from "../life/life-range";
 import { MONTHLY_STORAGE_LOSS, PACKING_FACTORS, storageFactor, type Container, type Packing } from "../resin/storage";
-import type { Use } from "../records/records";
+import type { Use } from "../vessel/marks";
 import { checkRanges, RANGES } from "../ranges";
 import { fail, finite, succeed, within, type Result } from "../result";
 import { describeWater, type Water } from "../water/water";

@@ -1,4 +1,4 @@
-import type { Use } from "../records/records";
+import type { Use } from "../vessel/marks";
 import { finite, type Result } from "../result";
 import { behind } from "./before";
 import { barrelLabour } from "./cost";

@@ -1,4 +1,4 @@
-import type { VesselKind } from "../records/records";
+import type { VesselKind } from "../vessel/vessel.record";
 import type { Grade } from "../resin/capacity";
 
 /** A vessel by its size, of no maker. */

@@ -1,6 +1,6 @@
 import type { ThreeOf } from "../life/life-range";
 import { checkRated } from "../membrane/membrane";
-import type { Use } from "../records/records";
+import type { Use } from "../vessel/marks";
 import { checkRanges, RANGES } from "../ranges";
 import { succeed, within, type Result } from "../result";
 import { TWO_PERSON_WEIGHT } from "../vessel/weight";

@@ -7,8 +7,14 @@ import {
   MILLIGRAMS_PER_GRAIN,
   US_GALLONS_PER_CUBIC_FOOT,
 } from "../units/constants";
+import { choice, type ValueOf } from "../descriptor/field";
 
-export type Grade = "virgin" | "dyed" | "regenerated";
+export const GRADE = choice(
+  "The resin",
+  { virgin: "Virgin", dyed: "Virgin, dyed", regenerated: "Regenerated" },
+  { fault: "Choose virgin, dyed or regenerated resin.", label: "Resin" },
+);
+export type Grade = ValueOf<typeof GRADE>;
 
 /** Capacity of each side of a mixed bed, eq per litre of mixed resin. */
 export interface Sides {

@@ -1,9 +1,29 @@
 import { checkRanges, RANGES } from "../ranges";
 import { finite, type Result } from "../result";
+import { choice, type ValueOf } from "../descriptor/field";
+
+/** How well the beads settled. */
+export const PACKING = choice(
+  "How the beads lie",
+  { settled: "Well settled", poured: "Poured only", "loose-cartridge": "Loose" },
+  { fault: "Say how the beads lie: settled, poured or loose." },
+);
+export type Packing = ValueOf<typeof PACKING>;
 
 /** How an opened or sealed bag was kept. */
-export type Container =
-  "sealed-foil" | "snap-lid-pail" | "heat-resealed" | "rolled-or-zip" | "shrink-film" | "left-open";
+export const CONTAINER = choice(
+  "How the bag was kept",
+  {
+    "sealed-foil": "Sealed foil",
+    "snap-lid-pail": "Snap-lid pail",
+    "heat-resealed": "Heat-resealed",
+    "rolled-or-zip": "Rolled or zip",
+    "shrink-film": "Shrink film",
+    "left-open": "Left open",
+  },
+  { fault: "Say how the bag was kept." },
+);
+export type Container = ValueOf<typeof CONTAINER>;
 
 /** Share of capacity lost a month on the shelf: planning assumptions. */
 export const MONTHLY_STORAGE_LOSS: Readonly<Record<Container, number>> = {
@@ -18,8 +38,7 @@ export const MONTHLY_STORAGE_LOSS: Readonly<Record<Container, number>> = {
 /** Share lost a month standing wet in the vessel: a planning assumption. */
 export const MONTHLY_STANDING_LOSS = 0.005;
 
-/** How well the beads settled: planning assumptions. */
-export type Packing = "settled" | "poured" | "loose-cartridge";
+/** Share of capacity by how well the beads settled: planning assumptions. */
 export const PACKING_FACTORS: Readonly<Record<Packing, number>> = { settled: 1, poured: 0.95, "loose-cartridge": 0.8 };
 
 const left = (loss: number, months: number) => (1 - loss) ** months;

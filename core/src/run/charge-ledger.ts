@@ -1,6 +1,8 @@
 import type { WeighedReading } from "../belief/groups";
 import type { WaterUse } from "../ledger/water-used";
-import type { Charge, Id, Visit } from "../records/records";
+import type { Id } from "../descriptor/identity";
+import type { Charge } from "../resin/charge.record";
+import type { Visit } from "../rig/visit.record";
 import { scaleFactor, type Scale } from "../water/meter";
 import { FeedHistory, type DoubtfulFeed, type FeedFacts } from "./feed-history";
 import { recordedEc25, scaleOf, time } from "./readings";

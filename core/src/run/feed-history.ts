@@ -1,6 +1,11 @@
 import { feedAt, type FeedPoint } from "../ledger/water-used";
 import { median, RANGE_10_90_IN_SD } from "../numerics/quantile";
-import type { FeedTest, Id, Meter, Rig, Tap, Visit } from "../records/records";
+import type { Id } from "../descriptor/identity";
+import type { FeedTest } from "../feed/feed-test.record";
+import type { Tap } from "../feed/tap.record";
+import type { Rig } from "../rig/rig.record";
+import type { Visit } from "../rig/visit.record";
+import type { Meter } from "../water/meter.record";
 import { passage, recordedEc25, resinFeedPoint, statedFeed, time } from "./readings";
 
 export interface FeedFacts {

@@ -4,7 +4,11 @@ import { lessonOf, ownerBelief, type Lesson, type OwnerBelief } from "../belief/
 import { chargeScale, type ChargeScale } from "../belief/weigh";
 import { productCurve, type ProductCurve } from "../front/product-curve";
 import { loadUsed } from "../ledger/water-used";
-import type { Charge, Id, Tap, Vessel, WaterReport } from "../records/records";
+import type { Id } from "../descriptor/identity";
+import type { Tap } from "../feed/tap.record";
+import type { Charge } from "../resin/charge.record";
+import type { Vessel } from "../vessel/vessel.record";
+import type { WaterReport } from "../water/water-report.record";
 import { GRADE_CAPACITIES, GRADE_HEALTH, smallerSide } from "../resin/capacity";
 import { PACKING_FACTORS, storageFactor } from "../resin/storage";
 import { fail, succeed, within, type Result } from "../result";

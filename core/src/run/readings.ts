@@ -1,4 +1,8 @@
-import type { Id, Meter, ReadingPoint, ReadingRecord, Rig, Tap } from "../records/records";
+import type { Id } from "../descriptor/identity";
+import type { Tap } from "../feed/tap.record";
+import type { Rig } from "../rig/rig.record";
+import type { ReadingPoint, ReadingRecord } from "../rig/visit.record";
+import type { Meter } from "../water/meter.record";
 import { conductivityAt25, scaleFactor, type Scale } from "../water/meter";
 
 /** Conductivity of a kept reading by its meter's present scale, µS/cm at 25 °C; undefined when it can't be told. */

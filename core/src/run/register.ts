@@ -1,6 +1,9 @@
 import { registerDifference, type WaterQuality } from "../ledger/water-used";
 import { median } from "../numerics/quantile";
-import type { Charge, Id, Rig, Visit } from "../records/records";
+import type { Id } from "../descriptor/identity";
+import type { Charge } from "../resin/charge.record";
+import type { Rig } from "../rig/rig.record";
+import type { Visit } from "../rig/visit.record";
 import { time } from "./readings";
 
 export interface Counted {

@@ -1,9 +1,11 @@
 import type { CurveWater } from "../front/product-curve";
 import { CO2_MG_PER_MMOL } from "../water/carbon-dioxide";
 import { behindMembrane, ionFeed, withCarbonDioxide } from "../water/ion-feed";
-import { describeReport, waterOfReport, type ReportValues } from "../water/report";
+import { describeReport, waterOfReport } from "../water/report";
 import { scaleFactor } from "../water/meter";
-import type { Rig, Tap, WaterReport } from "../records/records";
+import type { Tap } from "../feed/tap.record";
+import type { Rig } from "../rig/rig.record";
+import type { ReportValues, WaterReport } from "../water/water-report.record";
 import { passage } from "./readings";
 
 /** What is known of a tap's chemistry: its newest report, else its own pH, alkalinity and silica at its stated conductivity. */

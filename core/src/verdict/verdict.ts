@@ -1,4 +1,4 @@
-import type { Marks } from "../records/records";
+import type { Marks } from "../vessel/marks";
 import { scaleFactor } from "../water/meter";
 
 /** What to do now. For an aquarium `finish` means: stop filling. */

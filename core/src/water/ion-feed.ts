@@ -1,4 +1,4 @@
-import { completeFeed, type IonFeed } from "../column/species";
+import { completeFeed, type IonFeed } from "./species";
 import { finite, type Result } from "../result";
 import { EQUIVALENT_WEIGHTS, equivalentSums, type Analysis } from "./analysis";
 import { CO2_MG_PER_MMOL, SILICA_MG_PER_MMOL } from "./carbon-dioxide";

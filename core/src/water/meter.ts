@@ -1,8 +1,8 @@
 import { checkRanges, isWithin, RANGES } from "../ranges";
 import { fail, finite, succeed, type Result } from "../result";
+import type { Scale } from "../units/scale";
 
-/** How a meter turns conductivity into ppm: a named curve, plain µS/cm (`ec`), or its own factor 0.40 to 1.00. */
-export type Scale = "nacl" | "442" | "kcl" | "ec" | number;
+export type { Scale };
 
 /** What a meter showed, on its own scale. */
 export interface Reading {

@@ -1,7 +1,7 @@
 import { isWithin, outOfRangeSentence, RANGES, type Range } from "../ranges";
 import { EQUIVALENT_WEIGHTS } from "./analysis";
 import { SILICA_MG_PER_MMOL, CO2_MG_PER_MMOL } from "./carbon-dioxide";
-import type { ReportValues } from "./report";
+import type { ReportValues } from "./water-report.record";
 
 /** One line of a report as it came: from a file, a service or a page. */
 export interface ReportLine {

@@ -3,19 +3,7 @@ import { CO2_MG_PER_MMOL, SILICA_MG_PER_MMOL } from "./carbon-dioxide";
 import { describeWater, type Water, type WaterAnswer } from "./water";
 import { finite, within, type Result } from "../result";
 import { checkRanges, RANGES } from "../ranges";
-
-/** What a water report holds, however it came: mg/L, µS/cm at 25 °C, °C. */
-export interface ReportValues extends Analysis {
-  readonly ph?: number | undefined;
-  /** As SiO2. */
-  readonly silica?: number | undefined;
-  /** Free, when the report states it. */
-  readonly co2?: number | undefined;
-  /** Monochloramine as Cl2, or total chlorine where chloramine is used. */
-  readonly chloramine?: number | undefined;
-  readonly ec25?: number | undefined;
-  readonly temperature?: number | undefined;
-}
+import type { ReportValues } from "./water-report.record";
 
 /** One ion's share of its side. */
 export interface Equivalents {

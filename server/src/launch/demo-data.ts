@@ -1,11 +1,12 @@
 import { spawnSync } from "node:child_process";
+import { randomUUID } from "node:crypto";
 import { mkdirSync } from "node:fs";
 import { join } from "node:path";
 import { RECORDS } from "@winter-bead/contract";
 import type { DataSource } from "typeorm";
 import { BUILT_IN_CREW, inCrew } from "../store/crew-scope";
 import { dataSource, type DatabaseAddress } from "../store/data-source";
-import { READINGS, TABLES, VERSIONS } from "../store/entities";
+import { STORED, tablesOf, VERSIONS } from "../store/tables";
 import { Records, type Body } from "../store/records";
 import { Trouble } from "./trouble";
 
@@ -21,7 +22,7 @@ export const isEmpty = (source: DataSource): Promise<boolean> =>
 export async function inventory(source: DataSource): Promise<string> {
   const counts = await inCrew(source, session, async (manager) => {
     const found: number[] = [];
-    for (const kind of COUNTED) found.push(await manager.countBy(TABLES[kind], { crewId: session.crewId }));
+    for (const kind of COUNTED) found.push(await manager.countBy(STORED[kind]!.entity, { crewId: session.crewId }));
     return found;
   });
   const words = COUNTED.map((kind, i) => `${counts[i]} ${kind}`);
@@ -33,13 +34,10 @@ export async function loadDemo(source: DataSource, now: Date): Promise<number> {
   const { demoScenario } = await import("@winter-bead/demo");
   const scenario = demoScenario(now);
   await inCrew(source, session, async (manager) => {
-    const records = new Records(manager, session.crewId);
-    for (const { kind, id, body } of scenario) {
-      const checked = RECORDS[kind].parse(body) as Body;
-      const kept = await records.put(kind, id, checked, { voided: false });
-      if (kept.outcome !== "created")
-        throw new Trouble(`The demo could not be loaded: ${kind} ${id} was ${kept.outcome}.`);
-    }
+    const records = new Records(manager, session.crewId, STORED);
+    const puts = scenario.map(({ kind, id, body }) => ({ kind, id, body: RECORDS[kind].parse(body) as Body }));
+    const { outcome } = await records.act(randomUUID(), { at: now.toISOString(), what: "Sample data loaded", puts });
+    if (outcome !== "kept") throw new Trouble(`The demo could not be loaded: it was ${outcome}.`);
   });
   return scenario.length;
 }
@@ -64,8 +62,8 @@ export function backUp(programFolder: string, backups: string, address: Database
 export async function clearRecords(owner: DatabaseAddress): Promise<void> {
   const source = await dataSource(owner).initialize();
   try {
-    const tables = [...Object.values(TABLES), READINGS, VERSIONS].map(({ options }) => options.tableName);
-    await source.query(`TRUNCATE ${tables.join(", ")}`);
+    const tables = tablesOf(STORED).map(({ options }) => options.tableName);
+    await source.query(`TRUNCATE ${tables.join(", ")}, crew_counter`);
   } finally {
     await source.destroy();
   }

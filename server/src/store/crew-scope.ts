@@ -4,6 +4,8 @@ import { connectionBroke, UncertainCommit } from "./trouble";
 /** Who asks; it comes from the request's session, never from a path or a body. */
 export interface Session {
   readonly crewId: string;
+  /** Who keeps: what each version names. */
+  readonly author?: string;
 }
 
 /** The crew of a machine without accounts. */

@@ -1,10 +1,11 @@
 import "reflect-metadata";
 import { DataSource } from "typeorm";
-import { ENTITIES } from "./entities";
 import { FirstRecords1795000000001 } from "./migrations/0001-first-records";
 import { KnowTheWater1795400000002 } from "./migrations/0002-know-the-water";
 import { SizeIt1795600000003 } from "./migrations/0003-size-it";
 import { TrueRack1795700000004 } from "./migrations/0004-true-rack";
+import { Acts1795800000005 } from "./migrations/0005-acts";
+import { ENTITIES } from "./tables";
 
 export interface DatabaseAddress {
   readonly port: number;
@@ -14,7 +15,13 @@ export interface DatabaseAddress {
 }
 
 /** Named one by one: a pattern of file names matches nothing in a bundle. */
-const MIGRATIONS = [FirstRecords1795000000001, KnowTheWater1795400000002, SizeIt1795600000003, TrueRack1795700000004];
+const MIGRATIONS = [
+  FirstRecords1795000000001,
+  KnowTheWater1795400000002,
+  SizeIt1795600000003,
+  TrueRack1795700000004,
+  Acts1795800000005,
+];
 
 /** Milliseconds: of a statement, and of waiting for a row that another write holds; then the database gives up. */
 const LONGEST_STATEMENT = 8_000;

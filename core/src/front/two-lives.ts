@@ -2,11 +2,11 @@ import type { Bed } from "../bed/bed";
 import { describeCapacity, type Capacity } from "../resin/capacity";
 import { succeed, within, type Result } from "../result";
 import { positiveConductivityAt25, type Reading } from "../water/meter";
-import { firstReach, productSeries } from "./column";
-import { ColumnRun } from "./run";
-import { conductivityOfRow, LEAKING } from "../front/product-curve";
-import { SPECIES, type PartialFeed, type Species } from "./species";
-import { planColumn } from "./train";
+import { firstReach, productSeries } from "../column/column";
+import { ColumnRun } from "../column/run";
+import { conductivityOfRow, LEAKING } from "./product-curve";
+import { SPECIES, type PartialFeed, type Species } from "../water/species";
+import { planColumn } from "../column/train";
 
 export interface TwoLivesInput {
   readonly feed: PartialFeed;

@@ -1,9 +1,10 @@
 import type { ReadingGroup } from "../belief/groups";
 import type { ThreeOf } from "../life/life-range";
-import type { Rig, Vessel } from "../records/records";
-import type { Standing } from "../run/standing";
+import type { Rig } from "../rig/rig.record";
+import type { Vessel } from "../vessel/vessel.record";
+import type { Standing } from "./standing";
 import { onScale, scaleFactor, type Scale } from "../water/meter";
-import type { Reason, State } from "./verdict";
+import type { Reason, State } from "../verdict/verdict";
 
 /** How figures are spoken: in the units and on the scale of whoever reads them. */
 export interface Wording {

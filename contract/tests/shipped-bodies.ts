@@ -1,0 +1,139 @@
+import type { RecordKind } from "../src/index";
+
+interface Shipped {
+  readonly shape: number;
+  readonly body: Readonly<Record<string, unknown>>;
+}
+
+const id = "01890000-0000-7000-8000-000000000001";
+const at = "2027-03-01T08:10:00.000Z";
+const tank = { name: "Tank", kind: "screw-head-tank", grossVolume: 28, diameter: 254, fillFraction: 0.86 };
+const water = { reading: { value: 160, scale: "nacl" }, ph: 7.3, alkalinity: 110 };
+const three = { low: 1, typical: 2, high: 3 };
+const cost = {
+  ...{ resin: 60, delivery: 9, labour: 20, water: 8, waste: 0, energy: 0, consumables: 0, purchase: 30 },
+  total: 127,
+};
+
+/**
+ * One body of each shape that was ever shipped, as a phone that was away for long still sends it. Nothing here is ever
+ * changed or taken out: a new shape adds its own.
+ */
+export const SHIPPED: Readonly<Record<RecordKind, readonly Shipped[]>> = {
+  sites: [{ shape: 1, body: { name: "Ropewalk yard", note: "Beside the door." } }],
+  taps: [
+    {
+      shape: 1,
+      body: { siteId: id, name: "Yard", low: 80, typical: 96, high: 120, scale: "nacl", temperature: 12, ph: 7.2 },
+    },
+  ],
+  meters: [
+    { shape: 1, body: { name: "Pocket", scale: 0.64, compensated: false, checkedOn: "2027-02-01" } },
+    {
+      shape: 1,
+      body: { name: "Pen", scale: "442", compensated: true, check: { standard: 1413, shown: 960 }, offset: 1 },
+    },
+  ],
+  vessels: [{ shape: 1, body: { ...tank, marks: { watch: 6, limit: 10, hard: 20, scale: "nacl" } } }],
+  rigs: [
+    {
+      shape: 1,
+      body: {
+        name: "Van",
+        use: "glass",
+        tapId: id,
+        flow: 3.2,
+        stages: [
+          { kind: "sediment" },
+          { kind: "degasser" },
+          { kind: "membrane", rejection: 0.95 },
+          { kind: "resin", vesselId: id },
+        ],
+        jobName: "house",
+        litresPerJob: 60,
+        meterRollsOverAt: 1e5,
+      },
+    },
+  ],
+  charges: [
+    {
+      shape: 1,
+      body: {
+        ...{ vesselId: id, rigId: id, grade: "virgin", resinLitres: 24, packing: "settled", filledAt: at },
+        stored: { container: "rolled-or-zip", months: 6, warm: true },
+        startTotal: 100,
+        ended: { at: "2027-03-20T08:10:00.000Z", why: "limit" },
+      },
+    },
+  ],
+  visits: [
+    {
+      shape: 1,
+      body: {
+        ...{ rigId: id, tapId: id, at, water: { by: "total", total: 250, replaced: true } },
+        readings: [{ id, point: "output", scale: "442", value: 3, temperature: 11 }],
+      },
+    },
+    { shape: 1, body: { rigId: id, tapId: id, at, water: { by: "jobs", jobs: 2, litresPerJob: 60 }, readings: [] } },
+  ],
+  "feed-tests": [{ shape: 1, body: { tapId: id, at, meterId: id, value: 104, temperature: 11, note: "After rain." } }],
+  "water-reports": [
+    {
+      shape: 1,
+      body: {
+        ...{ tapId: id, sampledOn: "2027-02-01", source: "typed", origin: "Laboratory of the harbour" },
+        values: { ca: 40, alkalinity: 110, cl: 20, ph: 7.3, silica: 6, chloramine: 0.4, ec25: 320 },
+      },
+    },
+  ],
+  "membrane-checks": [
+    {
+      shape: 1,
+      body: {
+        ...{ rigId: id, at, scale: "ec", feed: 420, product: 13, temperature: 17, pressure: 400 },
+        ...{ permeatePressure: 20, productFlow: 0.12, wasteFlow: 0.36, clean: true, seen: { "sediment-old": false } },
+      },
+    },
+  ],
+  plans: [
+    {
+      shape: 1,
+      body: {
+        ...{ name: "Van", keptAt: at, use: "glass", tapId: id, jobName: "house", currency: "EUR" },
+        work: {
+          demand: { items: [{ by: "jobs", name: "houses", perWeek: 20, litresEach: 60, quality: "timed" }] },
+          ...{ waters: { low: water, typical: water, high: water }, limit: { value: 10, scale: "nacl" } },
+          ...{ peakFlow: 3, until: "meter", own: [{ ...tank, emptyWeight: 7.5, own: true }] },
+        },
+        option: {
+          vessel: { ...tank, emptyWeight: 7.5 },
+          train: "single",
+          before: "nothing",
+          grade: "virgin",
+          supply: "bag",
+        },
+        expected: {
+          ...{ litres: three, resinLitres: 24, daysBusiest: three, daysQuietest: three, flow: 3, contactSeconds: 480 },
+          ...{ bedVolumesPerHour: 7.5, pressureLoss: 4, weight: 40, purchase: 157, refillsPerYear: 11 },
+          ...{ minutesPerYear: 110, wastePerYear: 0, cost, costRange: { low: 100, high: 150 }, per1000Litres: 3 },
+          ...{ week: three, year: three },
+        },
+        ...{ rigId: id, inUseSince: at, note: "For the new round." },
+      },
+    },
+  ],
+  "price-lists": [
+    {
+      shape: 1,
+      body: {
+        ...{ setOn: "2027-02-01", currency: "EUR" },
+        prices: {
+          resin: { virgin: 9, dyed: 9.5, regenerated: 5.5 },
+          ...{ bulkShare: 0.8, delivery: 9, vesselPerLitre: 4, vesselBase: 45, membraneUnit: 260, membrane: 70 },
+          ...{ membraneYears: 3, prefiltersPerYear: 40, boosterPump: 95, madeWaterTank: 130, aerator: 80 },
+          ...{ minutesPerBatch: 6, water: 2.4, waste: 2, power: 0.32, wage: 30, minutesPerRefill: 10, years: 5 },
+        },
+      },
+    },
+  ],
+};
