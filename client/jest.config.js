@@ -11,6 +11,6 @@ module.exports = {
     "^@winter-bead/(core|contract)/(.*)$": "<rootDir>/../$1/$2",
   },
   transformIgnorePatterns: [
-    "/node_modules/(?!(.*/)?((jest-)?react-native[^/]*|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|@tamagui/.*|d3-.*|internmap|pure-rand|fast-check|ml-[a-z-]+|is-any-array)/)",
+    "/node_modules/(?!(.*/)?((jest-)?react-native[^/]*|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|@tamagui/.*|d3-.*|internmap|pure-rand|fast-check|ml-[a-z-]+|is-any-array|uuid)/)",
   ],
 };

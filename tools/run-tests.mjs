@@ -1,6 +1,6 @@
 // Runs every check, shows what failed, and ends with one line: `N passed, N failed`.
-//   run-tests.mjs [types] [lint] [unit] [client] [server] [interface]   only these
-//   run-tests.mjs --quick   types, lint and the unit tests that what was changed since the last commit touches
+//   run-tests.mjs [types] [lint] [order] [unit] [client] [server] [interface]   only these
+//   run-tests.mjs --quick   types, lint, the order of the folders and the unit tests that what was changed since the last commit touches
 import { spawn, spawnSync } from "node:child_process";
 import { readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -77,6 +77,7 @@ function readReport(file) {
 const steps = {
   types: () => check("types", "typecheck"),
   lint: () => check("lint", "lint"),
+  order: () => check("order", "order"),
   unit: () => jest("unit", ["plain"]),
   client: () => jest("client", ["client"]),
   server: () => jest("server", ["server"]),
@@ -86,13 +87,13 @@ const steps = {
 const touchedSince = () => (spawnSync("git", ["diff", "--quiet", "HEAD"]).status === 0 ? "HEAD~1" : "HEAD");
 const touched = () => jest("touched", ["plain", "client"], [`--changedSince=${touchedSince()}`, "--passWithNoTests"]);
 
-const wanted = isQuick ? ["types", "lint"] : only.length > 0 ? only : Object.keys(steps);
+const wanted = isQuick ? ["types", "lint", "order"] : only.length > 0 ? only : Object.keys(steps);
 const unknown = wanted.filter((name) => !(name in steps));
 if (unknown.length > 0) {
   console.error(`There is no ${unknown.join(", ")} to test; known are ${Object.keys(steps).join(", ")} and ${QUICK}.`);
   process.exit(2);
 }
-const together = wanted.filter((name) => name === "types" || name === "lint");
+const together = wanted.filter((name) => name === "types" || name === "lint" || name === "order");
 await Promise.all(together.map((name) => steps[name]()));
 for (const name of wanted) if (!together.includes(name)) await steps[name]();
 if (isQuick) await touched();

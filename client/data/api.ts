@@ -1,8 +1,15 @@
-import type { Page, Problem, RecordKind, RecordTypes, Stored } from "@winter-bead/contract";
+import type { Act, Page, Problem, RecordKind, RecordTypes, Stored } from "@winter-bead/contract";
+import { KINDS, type Id } from "@winter-bead/core";
+import { currentShape } from "@winter-bead/core/src/descriptor/kind";
+import { thisDevice } from "./device";
 import { reach } from "./reach";
+import { sawNewerShape } from "./newer-shape";
 
 /** The server could not be asked: no signal, or it is starting again. Trying later will do. */
 export class OutOfReach extends Error {}
+
+/** What the server has is of a later shape than this page knows. */
+export class NewerShape extends Error {}
 
 /** The server read the request and will not take it. */
 export class Refused extends Error {
@@ -73,21 +80,38 @@ export async function fetchAll<K extends RecordKind>(kind: K, signal?: AbortSign
   let after: string | undefined;
   do {
     const page: Page<Kept<K>> = await ask(`/${kind}?limit=${PAGE}${after ? `&after=${after}` : ""}`, { signal });
+    if (page.shape > currentShape(KINDS[kind])) {
+      sawNewerShape();
+      throw new NewerShape("These were kept by a newer Winter Bead than this page.");
+    }
     all.push(...page.items);
     after = page.next;
   } while (after !== undefined);
   return all;
 }
 
-/** Keeps one record; sending it again changes nothing. */
-export const put = (kind: RecordKind, id: string, body: object): Promise<Kept> =>
-  ask(`/${kind}/${id}`, { method: "PUT", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) });
+/** A record as an act left it. */
+export interface KeptByAct {
+  readonly kind: RecordKind;
+  readonly record: Kept;
+}
+
+/** Keeps an act, whole or not at all; sending it again changes nothing. */
+export const putAct = (id: Id, act: Act): Promise<{ readonly records: readonly KeptByAct[] }> =>
+  ask(`/acts/${id}`, {
+    method: "PUT",
+    headers: { "Content-Type": "application/json", "Winter-Bead-Device": thisDevice() },
+    body: JSON.stringify(act),
+  });
 
 /** One accepted version of a record. */
 export interface Version<K extends RecordKind> {
   readonly version: number;
   readonly voided: boolean;
-  readonly body: Omit<RecordTypes[K], "id">;
+  /** Absent where this version took the record back. */
+  readonly body?: Omit<RecordTypes[K], "id">;
+  readonly act: { readonly id: Id; readonly what: string; readonly at: string };
+  readonly author?: string;
   readonly acceptedAt: string;
 }
 

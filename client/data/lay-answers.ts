@@ -11,9 +11,10 @@ export const keyOf = (kind: RecordKind) => ["records", kind] as const;
  * before the write came there: it is asked for again, so that neither what was kept nor what else is new is missing.
  */
 export async function layAnswers(queryClient: QueryClient, accepted: readonly Accepted[]): Promise<void> {
-  for (const kind of new Set(accepted.map((each) => each.kind))) {
+  const kept = accepted.flatMap(({ records }) => records);
+  for (const kind of new Set(kept.map((each) => each.kind))) {
     const queryKey = keyOf(kind);
-    const records = accepted.filter((each) => each.kind === kind).map((each) => each.record);
+    const records = kept.filter((each) => each.kind === kind).map((each) => each.record);
     const beingFetched = queryClient.isFetching({ queryKey }) > 0;
     await queryClient.cancelQueries({ queryKey });
     queryClient.setQueryData<readonly Kept[]>(queryKey, (list) => upserted(list, records));

@@ -2,20 +2,21 @@ import type { RecordKind } from "@winter-bead/contract";
 import type { Kept } from "./api";
 import type { OutboxItem } from "./outbox";
 
-/** What the server has, with what waits on this device laid over it; refused writes count for nothing. */
+/** What the server has, with what waits on this device laid over it; refused acts count for nothing. */
 export function overlay<K extends RecordKind>(
   kind: K,
   kept: readonly Kept<K>[],
   waiting: readonly OutboxItem[],
 ): readonly Kept<K>[] {
-  const mine = waiting.filter((item) => item.kind === kind && !item.refused);
+  const mine = waiting.flatMap(({ act, refused }) => (refused ? [] : act.puts.filter((put) => put.kind === kind)));
   if (mine.length === 0) return kept;
   const byId = new Map(kept.map((record) => [record.id, record]));
-  for (const { id, body, replaces = 0, voided } of mine) {
+  for (const put of mine) {
+    const { id, replaces = 0 } = put;
     const known = byId.get(id);
     if (known && known.version > replaces + 1) continue;
-    if (voided) byId.delete(id);
-    else byId.set(id, { ...body, id, version: replaces + 1, voided: false } as unknown as Kept<K>);
+    if ("voided" in put) byId.delete(id);
+    else byId.set(id, { ...put.body, id, version: replaces + 1, voided: false } as unknown as Kept<K>);
   }
   return [...byId.values()];
 }

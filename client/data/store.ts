@@ -1,9 +1,11 @@
-import type { RecordKind, RecordTypes } from "@winter-bead/contract";
+import type { Body, Put, RecordKind } from "@winter-bead/contract";
+import { KINDS, RECORD_KINDS, type Id } from "@winter-bead/core";
 import { onlineManager, QueryClient, useIsRestoring, useQueries, useQuery } from "@tanstack/react-query";
 import { persistQueryClientSave, type PersistedClient, type Persister } from "@tanstack/react-query-persist-client";
 import { del, get, set } from "idb-keyval";
 import { useMemo, useSyncExternalStore } from "react";
 import { v7 as uuidv7 } from "uuid";
+import { actOf, changed, kept, takenBack, undoOf, type Step } from "./acts";
 import { fetchAll, OutOfReach, type Kept } from "./api";
 import { Outbox, type OutboxState } from "./outbox";
 import { keyOf, layAnswers } from "./lay-answers";
@@ -62,23 +64,6 @@ let restoredHere: () => void;
 /** Resolves once the lists kept on this device are back, or are known to be lost. */
 const restored = new Promise<void>((resolve) => (restoredHere = resolve));
 
-/** Every kind of record, spelled here and not imported: the contract's list would bring its checks into the first page. */
-const FETCHED: Readonly<Record<RecordKind, true>> = {
-  rigs: true,
-  vessels: true,
-  charges: true,
-  visits: true,
-  taps: true,
-  meters: true,
-  sites: true,
-  "feed-tests": true,
-  "water-reports": true,
-  "membrane-checks": true,
-  plans: true,
-  "price-lists": true,
-};
-const KINDS = Object.keys(FETCHED) as RecordKind[];
-
 const listQuery = <K extends RecordKind>(kind: K) => ({
   queryKey: keyOf(kind),
   queryFn: ({ signal }: { signal: AbortSignal }) => fetchAll(kind, signal),
@@ -89,7 +74,7 @@ const listQuery = <K extends RecordKind>(kind: K) => ({
  * kind is asked for at the start, so that a place opened for the first time without a signal has what it speaks of.
  */
 export const onRestored = async () => {
-  for (const kind of KINDS) void queryClient.prefetchQuery({ ...listQuery(kind), staleTime: 0 });
+  for (const kind of RECORD_KINDS) void queryClient.prefetchQuery({ ...listQuery(kind), staleTime: 0 });
   restoredHere();
 };
 
@@ -138,16 +123,56 @@ export function useRecords<K extends RecordKind>(kind: K): Records<K> {
 
 export const newId = () => uuidv7();
 
-/** Keeps a new record; resolves with its id once it lies on this device. */
-export async function keep<K extends RecordKind>(
-  kind: K,
-  body: Omit<RecordTypes[K], "id">,
-  id: string = newId(),
-): Promise<string> {
-  await outbox.add({ kind, id, body });
-  askToStay();
-  return id;
+/** What an act did can be undone as long as the page is open. */
+export interface Done {
+  /** The way back, as another act. @throws ChangedSince when what it left was changed meanwhile */
+  readonly undo: () => Promise<void>;
 }
+
+/** What is to be undone was changed since: it is corrected where it stands. */
+export class ChangedSince extends Error {}
+
+/** The newest version that this device knows of a record; 0 for none. */
+function versionHere({ kind, id }: Put): number {
+  const waiting = outbox.snapshot().items.flatMap(({ act, refused }) => (refused ? [] : act.puts));
+  const mine = waiting.filter((put) => put.kind === kind && put.id === id).map(({ replaces = 0 }) => replaces + 1);
+  const kept = queryClient.getQueryData<readonly Kept[]>(keyOf(kind as RecordKind));
+  return Math.max(0, ...mine, kept?.find((record) => record.id === id)?.version ?? 0);
+}
+
+async function undo(what: string, steps: readonly Step[], undoes: Id): Promise<void> {
+  const act = undoOf(`${what}, undone`, new Date().toISOString(), steps, undoes);
+  if (act.puts.some((put) => versionHere(put) > (put.replaces ?? 0)))
+    throw new ChangedSince("It was changed since. Correct it where it stands; nothing was undone.");
+  await outbox.add(newId(), act);
+}
+
+/**
+ * Does what belongs together, in one row on this device; resolves once it lies there. Sent, it is kept whole or not at all.
+ * @param what in the trade's words: `Refill of Van`
+ * @throws DeviceRefused when the device would not keep it
+ */
+export async function act(what: string, steps: readonly Step[], at = new Date().toISOString()): Promise<Done> {
+  const id = newId();
+  await outbox.add(id, actOf(what, at, steps));
+  askToStay();
+  return { undo: () => undo(what, steps, id) };
+}
+
+const nameOf = (kind: RecordKind) => KINDS[kind].one.replace(/^./, (first) => first.toUpperCase());
+
+/** Keeps a new record; resolves with its id once it lies on this device. */
+export async function keep<K extends RecordKind>(kind: K, body: Body<K>, id: Id = newId()): Promise<Done & { id: Id }> {
+  return { ...(await act(`${nameOf(kind)} kept`, [kept(kind, body, id)])), id };
+}
+
+/** Keeps a changed record, as a new version of the one it started from. */
+export const change = <K extends RecordKind>(kind: K, from: Kept<K>, body: Body<K>): Promise<Done> =>
+  act(`${nameOf(kind)} changed`, [changed(kind, from, body)]);
+
+/** Takes a record back; its history stays. */
+export const takeBack = <K extends RecordKind>(kind: K, record: Kept<K>): Promise<Done> =>
+  act(`${nameOf(kind)} taken back`, [takenBack(kind, record)]);
 
 let askedToStay = false;
 
@@ -157,18 +182,3 @@ function askToStay(): void {
   askedToStay = true;
   void navigator.storage?.persist?.().catch(() => false);
 }
-
-const bodyOf = <K extends RecordKind>({ id: _id, version: _version, voided: _voided, ...body }: Kept<K>): object =>
-  body;
-
-/** Keeps a changed record, as a new version of the one it started from. */
-export const change = <K extends RecordKind>(kind: K, from: Kept<K>, body: Omit<RecordTypes[K], "id">) =>
-  outbox.add({ kind, id: from.id, body, replaces: from.version });
-
-/** Takes a record back; its history stays. */
-export const takeBack = <K extends RecordKind>(kind: K, record: Kept<K>) =>
-  outbox.add({ kind, id: record.id, body: bodyOf(record), replaces: record.version, voided: true });
-
-/** Brings back what was taken back a moment ago. */
-export const bringBack = <K extends RecordKind>(kind: K, record: Kept<K>) =>
-  outbox.add({ kind, id: record.id, body: bodyOf(record), replaces: record.version + 1 });

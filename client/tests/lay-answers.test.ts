@@ -3,7 +3,9 @@ import type { Kept } from "../data/api";
 import { keyOf, layAnswers } from "../data/lay-answers";
 
 const site = (id: string, name: string, version = 1): Kept<"sites"> => ({ id, name, version, voided: false });
-const accepted = (record: Kept<"sites">) => [{ seq: 1, kind: "sites" as const, record }];
+const accepted = (record: Kept<"sites">) => [
+  { seq: 1, records: [{ kind: "sites" as const, record: record as unknown as Kept }] },
+];
 const queryKey = keyOf("sites");
 
 /** A server whose list grows, and whose first answer waits until it is let go. */

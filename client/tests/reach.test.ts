@@ -11,9 +11,8 @@ const waiting = (count: number, refused = 0) => ({
   read: true,
   items: Array.from({ length: count + refused }, (_, seq) => ({
     seq,
-    kind: "sites" as const,
     id: String(seq),
-    body: {},
+    act: { at: "", what: "", puts: [] },
     madeAt: "",
     ...(seq < refused ? { refused: { type: "about:blank", title: "No", status: 422 } } : {}),
   })),
@@ -40,6 +39,12 @@ describe("what is said of sending is true now", () => {
     ["the server turns work away", NOTHING, { state: "lost", why: "busy", answeredAt: NOW }, "server busy"],
     ["something waits", waiting(2), { state: "reached", answeredAt: NOW }, "2 to send"],
     ["something waits without a signal", waiting(2), { state: "lost", why: "no-signal" }, "2 wait: no signal"],
+    [
+      "something waits for a session",
+      { ...waiting(2), held: { why: "signed-out", words: "" } },
+      { state: "reached", answeredAt: NOW },
+      "2 wait: signed out",
+    ],
     ["something was refused", waiting(2, 1), { state: "reached", answeredAt: NOW }, "1 not taken"],
   ] as const)("when %s", (_when, outbox, state, words) => {
     expect(sentWords(outbox, state, NOW)).toBe(words);

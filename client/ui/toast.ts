@@ -3,28 +3,52 @@ import { useSyncExternalStore } from "react";
 /** A short word after a deed, with the way back. */
 export interface Toast {
   readonly words: string;
-  readonly undo?: () => void;
+  /** As long as the page is open. @throws with the sentence why not */
+  readonly undo?: (() => Promise<void>) | undefined;
 }
 
 const SHOWN_FOR = 9000;
-let current: Toast | undefined;
+/** What can be undone stands until something else can, or it is put away; a mere word stands over it for a while. */
+let undoable: Toast | undefined;
+let passing: Toast | undefined;
 let timer: ReturnType<typeof setTimeout> | undefined;
 const listeners = new Set<() => void>();
 
-function set(toast: Toast | undefined): void {
-  current = toast;
+function tell(): void {
   for (const listener of listeners) listener();
 }
 
 export function showToast(toast: Toast): void {
   clearTimeout(timer);
-  set(toast);
-  timer = setTimeout(() => set(undefined), SHOWN_FOR);
+  passing = toast.undo ? undefined : toast;
+  if (toast.undo) undoable = toast;
+  else
+    timer = setTimeout(() => {
+      passing = undefined;
+      tell();
+    }, SHOWN_FOR);
+  tell();
 }
 
+/** Puts away what stands there. */
 export function hideToast(): void {
   clearTimeout(timer);
-  set(undefined);
+  if (passing) passing = undefined;
+  else undoable = undefined;
+  tell();
+}
+
+/** Takes back what can be undone, and says how that went. */
+export async function undoLast(): Promise<void> {
+  const toast = undoable;
+  undoable = undefined;
+  tell();
+  try {
+    await toast?.undo?.();
+    showToast({ words: "Undone." });
+  } catch (error) {
+    showToast({ words: (error as Error).message });
+  }
 }
 
 const subscribe = (listener: () => void) => {
@@ -35,6 +59,6 @@ const subscribe = (listener: () => void) => {
 export const useToast = (): Toast | undefined =>
   useSyncExternalStore(
     subscribe,
-    () => current,
-    () => current,
+    () => passing ?? undoable,
+    () => passing ?? undoable,
   );

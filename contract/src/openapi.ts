@@ -2,7 +2,9 @@ import { z } from "zod";
 import { COMPUTE, type ComputeName, type Endpoint } from "./compute";
 import { DOCUMENTED } from "./documented";
 import { problem } from "./problem";
-import { RECORD_KINDS, RECORDS } from "./records";
+import { KINDS, type Kind } from "@winter-bead/core";
+import { act, DEVICE_HEADER } from "./acts";
+import { schemaOfKind } from "./from-descriptor";
 import { supplierReport, supplierZones } from "./supplier";
 
 type Json = { readonly [key: string]: unknown };
@@ -143,17 +145,79 @@ const idParameter = {
   schema: { type: "string", format: "uuid" },
 };
 
-function recordPaths(kind: keyof typeof RECORDS): Json {
+/** A record as it is kept: its own fields, its id, its version and whether it was taken back. */
+const keptSchema = (kind: Kind): Json =>
+  jsonSchema(schemaOfKind(kind, { id: z.uuid(), version: z.int().min(1), voided: z.boolean() }), "output");
+
+const deviceParameter = {
+  name: DEVICE_HEADER,
+  in: "header",
+  description: "Which device this is, a UUID: the author of what it keeps, until there are accounts",
+  schema: { type: "string", format: "uuid" },
+};
+
+const KEPT_BY_ACT = {
+  type: "object",
+  properties: {
+    id: { type: "string" },
+    at: { type: "string" },
+    what: { type: "string" },
+    records: { type: "array", items: { type: "object", properties: { kind: { type: "string" }, record: {} } } },
+  },
+};
+
+const ACT_PATHS = {
+  "/api/v1/acts/{id}": {
+    put: {
+      operationId: "put-act",
+      summary: "Keep what belongs together, all of it or nothing; sending it again changes nothing",
+      description:
+        "Each put keeps a new record (a body), changes one (`replaces` and a body) or takes one back (`replaces` and `voided: true`, without a body). A body of an earlier `shape` is read as one of today's. Undoing is another act, with `undoes`.",
+      tags: ["records"],
+      parameters: [idParameter, deviceParameter],
+      requestBody: { required: true, content: json(jsonSchema(act)) },
+      responses: {
+        "200": { description: "Kept before", content: json(KEPT_BY_ACT) },
+        "201": { description: "Kept", content: json(KEPT_BY_ACT) },
+        "404": problemResponse("A record to change is not there"),
+        "409": problemResponse(
+          "Another act under this id, a stale version, or something in use names what was to be taken back (`urn:winter-bead:in-use`, with the way out)",
+        ),
+        "413": problemResponse("The body is over 1 MiB; the connection is closed"),
+        "422": problemResponse(
+          "Bad input; or, as `urn:winter-bead:newer-shape`, a body of a later shape than this server knows: keep it and send it again",
+        ),
+        "503": AGAIN,
+      },
+    },
+  },
+};
+
+const VERSION = {
+  type: "object",
+  properties: {
+    version: { type: "integer" },
+    voided: { type: "boolean" },
+    body: { type: "object", description: "Absent where this version took the record back" },
+    seq: { type: "integer", description: "The crew's number of this version" },
+    act: { type: "object", properties: { id: { type: "string" }, what: { type: "string" }, at: { type: "string" } } },
+    author: { type: "string", description: "Absent where the device did not say" },
+    acceptedAt: { type: "string" },
+  },
+};
+
+function recordPaths(described: Kind): Json {
+  const kind = described.name;
   const body = {
-    allOf: [jsonSchema(RECORDS[kind])],
+    allOf: [jsonSchema(schemaOfKind(described))],
     description:
-      "To change a record add `replaces` (the version you started from); to take it back add `voided: true`.",
+      "To change a record add `replaces` (the version you started from); to take it back send `replaces` and `voided: true` alone. `shape` is the shape of the body, 1 where it is left out.",
   };
   return {
     [`/api/v1/${kind}`]: {
       get: {
         operationId: `list-${kind}`,
-        summary: `All ${kind} of the crew, oldest first`,
+        summary: `All ${described.many} of the crew, oldest first`,
         tags: ["records"],
         parameters: [
           { name: "after", in: "query", description: "Where the last page ended", schema: { type: "string" } },
@@ -164,7 +228,11 @@ function recordPaths(kind: keyof typeof RECORDS): Json {
             description: "A page",
             content: json({
               type: "object",
-              properties: { items: { type: "array", items: { type: "object" } }, next: { type: "string" } },
+              properties: {
+                items: { type: "array", items: keptSchema(described) },
+                shape: { type: "integer", description: "Of the bodies: a later one than you know you must not read" },
+                next: { type: "string" },
+              },
             }),
           },
           "304": NOT_CHANGED,
@@ -180,7 +248,7 @@ function recordPaths(kind: keyof typeof RECORDS): Json {
         tags: ["records"],
         parameters: [idParameter],
         responses: {
-          "200": { description: "The record", content: json({ type: "object" }) },
+          "200": { description: "The record", content: json(keptSchema(described)) },
           "304": NOT_CHANGED,
           "404": problemResponse("No such record"),
           "503": AGAIN,
@@ -190,11 +258,11 @@ function recordPaths(kind: keyof typeof RECORDS): Json {
         operationId: `put-${kind}`,
         summary: "Keep a record; sending it again changes nothing",
         tags: ["records"],
-        parameters: [idParameter],
+        parameters: [idParameter, deviceParameter],
         requestBody: { required: true, content: json(body as unknown as Json) },
         responses: {
-          "200": { description: "Kept before, or a new version", content: json({ type: "object" }) },
-          "201": { description: "Kept", content: json({ type: "object" }) },
+          "200": { description: "Kept before, or a new version", content: json(keptSchema(described)) },
+          "201": { description: "Kept", content: json(keptSchema(described)) },
           "409": problemResponse("Another body under this id, or a stale version; both stand in the answer"),
           "413": problemResponse("The body is over 1 MiB; the connection is closed"),
           "422": problemResponse("Bad input"),
@@ -209,7 +277,7 @@ function recordPaths(kind: keyof typeof RECORDS): Json {
         tags: ["records"],
         parameters: [idParameter],
         responses: {
-          "200": { description: "Versions, oldest first", content: json({ type: "array", items: { type: "object" } }) },
+          "200": { description: "Versions, oldest first", content: json({ type: "array", items: VERSION }) },
           "304": NOT_CHANGED,
           "404": problemResponse("No such record"),
           "503": AGAIN,
@@ -239,7 +307,8 @@ export function openApiDocument(): Json {
       ...Object.fromEntries(compute),
       ...SUPPLIER_PATHS,
       ...GENERAL_PATHS,
-      ...Object.assign({}, ...RECORD_KINDS.map(recordPaths)),
+      ...ACT_PATHS,
+      ...Object.assign({}, ...Object.values(KINDS).map(recordPaths)),
     },
     components: { schemas: { Problem: jsonSchema(problem, "output") } },
   };

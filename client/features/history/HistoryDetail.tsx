@@ -20,7 +20,7 @@ import {
 import { format } from "date-fns/format";
 import { useMemo, useState } from "react";
 import type { LayoutChangeEvent } from "react-native";
-import { bringBack, takeBack, useRecords } from "../../data/store";
+import { takeBack, useRecords } from "../../data/store";
 import { useSettings } from "../../data/settings";
 import { Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
@@ -64,11 +64,11 @@ function VisitLine({
   const { units } = useSettings();
   const { records } = useRecords("visits");
   const meters = byId(view.facts.meters);
-  const remove = () => {
+  const remove = async () => {
     const record = records.find((each) => each.id === visit.id);
     if (!record) return;
-    void takeBack("visits", record);
-    showToast({ words: "Taken back; its history stays.", undo: () => void bringBack("visits", record) });
+    const { undo } = await takeBack("visits", record);
+    showToast({ words: "Taken back; its history stays.", undo });
   };
   return (
     <View
@@ -98,7 +98,10 @@ function VisitLine({
         </Small>
       ) : null}
       <View marginLeft="auto">
-        <TextButton onPress={remove} label={`Take back the visit of ${momentInWords(line.at, view.facts.now)}`}>
+        <TextButton
+          onPress={() => void remove()}
+          label={`Take back the visit of ${momentInWords(line.at, view.facts.now)}`}
+        >
           Take back
         </TextButton>
       </View>

@@ -13,7 +13,8 @@ import { useQuery } from "@tanstack/react-query";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { fetchVersions, type Kept } from "../../data/api";
-import { bringBack, change, keep, newId, takeBack, useRecords } from "../../data/store";
+import { changed, kept } from "../../data/acts";
+import { act, change, newId, takeBack, useRecords } from "../../data/store";
 import { Card, Caution, HeavyButton, PlainButton, Row, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { TextField } from "../../ui/fields";
@@ -183,27 +184,19 @@ function useBuilding(plan: Kept<"plans">) {
   const build = async () => {
     const now = new Date();
     const built = buildRig(plan, newId, now, own);
-    for (const { id, ...vessel } of built.vessels) await keep("vessels", vessel, id);
     const { id: rigId, ...rig } = built.rig;
-    await keep("rigs", rig, rigId);
-    for (const { id, ...charge } of built.charges) await keep("charges", charge, id);
-    await change("plans", plan, { ...body, rigId, inUseSince: now.toISOString() });
-    const fresh = { version: 1, voided: false } as const;
-    const undo = async () => {
-      await change("plans", { ...plan, version: plan.version + 1 }, body);
-      for (const charge of built.charges) await takeBack("charges", { ...charge, ...fresh });
-      await takeBack("rigs", { ...built.rig, ...fresh });
-      for (const vessel of built.vessels) await takeBack("vessels", { ...vessel, ...fresh });
-    };
-    showToast({ words: `${plan.name} hangs on the rack.`, undo: () => void undo() });
+    const { undo } = await act(`${plan.name} built`, [
+      ...built.vessels.map(({ id, ...vessel }) => kept("vessels", vessel, id)),
+      kept("rigs", rig, rigId),
+      ...built.charges.map(({ id, ...charge }) => kept("charges", charge, id)),
+      changed("plans", plan, { ...body, rigId, inUseSince: now.toISOString() }),
+    ]);
+    showToast({ words: `${plan.name} hangs on the rack.`, undo });
     router.navigate({ pathname: "/", params: { rig: rigId } });
   };
   const putToUse = async (rigId: string) => {
-    await change("plans", plan, { ...body, rigId, inUseSince: new Date().toISOString() });
-    showToast({
-      words: "From now on the plan is held against the log.",
-      undo: () => void change("plans", { ...plan, version: plan.version + 1 }, body),
-    });
+    const { undo } = await change("plans", plan, { ...body, rigId, inUseSince: new Date().toISOString() });
+    showToast({ words: "From now on the plan is held against the log.", undo });
   };
   return { build, putToUse, holder, rigs };
 }
@@ -258,7 +251,7 @@ function Versions({ plan }: { readonly plan: Kept<"plans"> }) {
       {isError ? <Small>Earlier versions come with a signal.</Small> : null}
       {(data ?? []).map(({ version, body, acceptedAt }) => (
         <Body key={version}>
-          {`${version}, ${acceptedAt.slice(0, 10)}: ${body.name}, ${optionName(body.option)}, ${wholeMoney(body.expected.cost.total, body.currency)} a year${body.rigId ? ", in use" : ""}`}
+          {`${version}, ${acceptedAt.slice(0, 10)}: ${body ? `${body.name}, ${optionName(body.option)}, ${wholeMoney(body.expected.cost.total, body.currency)} a year${body.rigId ? ", in use" : ""}` : "taken back"}`}
         </Body>
       ))}
     </View>
@@ -275,9 +268,9 @@ export function PlanDetail({ plan, work }: DetailProps) {
     work.patch({ ...typedOfPlan(plan, units), changing: plan.id });
     router.navigate("/size/vessel");
   };
-  const throwAway = () => {
-    void takeBack("plans", plan);
-    showToast({ words: `${plan.name} is put away.`, undo: () => void bringBack("plans", plan) });
+  const throwAway = async () => {
+    const { undo } = await takeBack("plans", plan);
+    showToast({ words: `${plan.name} is taken back; its history stays.`, undo });
     router.navigate("/size/plans");
   };
   return (
@@ -310,8 +303,8 @@ export function PlanDetail({ plan, work }: DetailProps) {
         <TextButton onPress={changeWork} testID="change-plan">
           Change the work, keep the next version
         </TextButton>
-        <TextButton onPress={throwAway} testID="put-away">
-          Put it away
+        <TextButton onPress={() => void throwAway()} testID="put-away">
+          Take it back
         </TextButton>
       </Row>
     </View>

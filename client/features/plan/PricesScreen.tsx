@@ -36,10 +36,9 @@ function PriceForm({ known, units }: { readonly known: CrewPrices; readonly unit
     const complaints = complaintsAbout("price-lists", body);
     setTrouble(placeComplaints(form, complaints, COMPLAINT_FIELDS));
     if (complaints.length > 0) return;
-    if (known.list) await change("price-lists", known.list, body);
-    else await keep("price-lists", body);
+    const { undo } = await (known.list ? change("price-lists", known.list, body) : keep("price-lists", body));
     form.forget();
-    showToast({ words: "Kept: your prices. Every plan you look at from now on counts with them." });
+    showToast({ words: "Kept: your prices. Every plan you look at from now on counts with them.", undo });
   };
   return (
     <View gap="$5">

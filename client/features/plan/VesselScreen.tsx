@@ -10,7 +10,7 @@ import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { useNewestAnswer } from "../../data/newest-answer";
 import { roomFor } from "../../ui/room";
-import { bringBack, change, keep, takeBack, useRecords } from "../../data/store";
+import { change, keep, useRecords } from "../../data/store";
 import { Card, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { litresRange } from "../../ui/format";
@@ -58,20 +58,13 @@ function useKeeping({ work, asked, answer }: SizedProps) {
     const changing = plans.find(({ id }) => id === work.typed.changing);
     if (changing) {
       const { name, rigId, inUseSince, note } = changing;
-      await change("plans", changing, { ...body, name, rigId, inUseSince, note });
+      const { undo } = await change("plans", changing, { ...body, name, rigId, inUseSince, note });
       work.patch({ changing: "" });
-      showToast({ words: `Kept: ${name}, version ${changing.version + 1}.` });
+      showToast({ words: `Kept: ${name}, version ${changing.version + 1}.`, undo });
       return router.push({ pathname: "/size/plans/[plan]", params: { plan: changing.id } });
     }
-    const id = await keep("plans", body);
-    showToast({
-      words: `Kept: ${body.name}.`,
-      undo: () => {
-        const record = { ...body, id, version: 1, voided: false };
-        void takeBack("plans", record);
-        showToast({ words: "Taken back.", undo: () => void bringBack("plans", record) });
-      },
-    });
+    const { id, undo } = await keep("plans", body);
+    showToast({ words: `Kept: ${body.name}.`, undo });
     return router.push({ pathname: "/size/plans/[plan]", params: { plan: id } });
   };
 }

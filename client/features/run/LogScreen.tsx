@@ -15,7 +15,8 @@ import { useDeferredValue, useLayoutEffect, useMemo, useRef, useState } from "re
 import { ScrollView, useWindowDimensions } from "react-native";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
-import { keep, newId, outbox } from "../../data/store";
+import { kept } from "../../data/acts";
+import { act, newId, type Done } from "../../data/store";
 import { Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField, TextField } from "../../ui/fields";
@@ -466,19 +467,16 @@ function useSave(facts: RigFacts, log: Log) {
     setSaving(true);
     setTrouble(undefined);
     const body = { ...visit.body, at: new Date().toISOString() };
-    let id: Id;
+    let done: Done;
     try {
-      id = await keep("visits", body);
+      done = await act(`Log of ${facts.rig.name}`, [kept("visits", body, newId())], body.at);
     } catch (error) {
       setSaving(false);
       return setTrouble((error as Error).message);
     }
     log.clear();
     log.forgetIds();
-    showToast({
-      words: wordsKept(body, facts.rig.name),
-      undo: () => void outbox.add({ kind: "visits", id, body, replaces: 1, voided: true }),
-    });
+    showToast({ words: wordsKept(body, facts.rig.name), undo: done.undo });
     setSaving(false);
     router.navigate({ pathname: "/", params: { rig: facts.rig.id } });
   };

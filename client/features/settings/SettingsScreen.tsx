@@ -1,4 +1,5 @@
 import { View } from "@tamagui/core";
+import type { Put } from "@winter-bead/contract";
 import { changeSettings, useSettings } from "../../data/settings";
 import { useReach } from "../../data/reach";
 import { outbox, useOutbox } from "../../data/store";
@@ -9,38 +10,22 @@ import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { OnAPhone } from "./OnAPhone";
 
-const KIND_WORDS = {
-  sites: "Site",
-  taps: "Tap",
-  meters: "Meter",
-  vessels: "Vessel",
-  rigs: "Rig",
-  charges: "Charge",
-  visits: "Visit",
-  "feed-tests": "Feed test",
-  "water-reports": "Water report",
-  "membrane-checks": "Membrane check",
-  plans: "Plan",
-  "price-lists": "Prices",
-} as const;
-
-function contentWords(body: object): string {
-  const { name, readings } = body as { name?: string; readings?: readonly { point: string; value: number }[] };
-  if (name) return name;
-  return readings?.map(({ point, value }) => `${point} ${value}`).join(", ") ?? "";
+/** What an act keeps, as far as it has a name or readings. */
+function contentWords(puts: readonly Put[]): string {
+  const words = puts.map((put) => {
+    if ("voided" in put) return "";
+    const { name, readings } = put.body as { name?: string; readings?: readonly { point: string; value: number }[] };
+    return name ?? readings?.map(({ point, value }) => `${point} ${value}`).join(", ") ?? "";
+  });
+  return words.filter((each) => each !== "").join(", ");
 }
 
 function Waiting({ item }: { readonly item: OutboxItem }) {
   const { refused } = item;
   return (
     <Card testID="outbox-item">
-      <Strong>
-        {KIND_WORDS[item.kind]} {contentWords(item.body)}
-      </Strong>
-      <Small>
-        {momentInWords(Date.parse(item.madeAt), Date.now())}
-        {item.voided ? ", taken back" : ""}
-      </Small>
+      <Strong>{[item.act.what, contentWords(item.act.puts)].filter(Boolean).join(": ")}</Strong>
+      <Small>{momentInWords(Date.parse(item.madeAt), Date.now())}</Small>
       {refused ? (
         <View gap="$1">
           <Body color="$rowan" role="alert">
@@ -75,7 +60,7 @@ function ServerWords() {
 /** Units, look, and what this device has not sent yet. */
 export function SettingsScreen() {
   const { units, theme, keys } = useSettings();
-  const { items } = useOutbox();
+  const { items, held } = useOutbox();
   const reach = useReach();
   return (
     <Screen title="Settings">
@@ -112,6 +97,12 @@ export function SettingsScreen() {
         <View gap="$3">
           <Heading>Not sent yet</Heading>
           <ServerWords />
+          {held ? (
+            <View gap="$1" testID="held">
+              <Body role="alert">{held.words}</Body>
+              <TextButton onPress={() => outbox.letGo()}>Send it now</TextButton>
+            </View>
+          ) : null}
           {items.length === 0 ? (
             <Body color="$soft">
               {reach.state === "reached" ? "Everything is with the server." : "Nothing waits on this device."}

@@ -1,16 +1,12 @@
 import { View } from "@tamagui/core";
 import { Pressable } from "../../ui/boxes";
-import { hideToast, useToast } from "../../ui/toast";
+import { hideToast, undoLast, useToast } from "../../ui/toast";
 import { Strong } from "../../ui/words";
 
 /** A short word after a deed, with the way back. */
 export function ToastLine() {
   const toast = useToast();
   if (!toast) return null;
-  const undo = () => {
-    toast.undo?.();
-    hideToast();
-  };
   return (
     <View
       role="status"
@@ -28,13 +24,18 @@ export function ToastLine() {
       <Strong color="$onInk" flexShrink={1}>
         {toast.words}
       </Strong>
-      {toast.undo ? (
-        <Pressable onPress={undo} testID="undo">
-          <Strong color="$onInk" textDecorationLine="underline">
-            Undo
-          </Strong>
+      <View flexDirection="row" gap="$2">
+        {toast.undo ? (
+          <Pressable onPress={() => void undoLast()} testID="undo">
+            <Strong color="$onInk" textDecorationLine="underline">
+              Undo
+            </Strong>
+          </Pressable>
+        ) : null}
+        <Pressable onPress={hideToast} testID="put-toast-away" aria-label="Put this line away">
+          <Strong color="$onInk">✕</Strong>
         </Pressable>
-      ) : null}
+      </View>
     </View>
   );
 }

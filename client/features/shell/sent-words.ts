@@ -13,14 +13,17 @@ export function ageInWords(milliseconds: number): string {
   return hours < 48 ? `${hours} h` : `${Math.floor(hours / 24)} days`;
 }
 
+const HELD = { "signed-out": "signed out", "newer-shape": "server too old" } as const;
+
 /** What waits on this device and whether the server answers, in a few words that are true now. */
-export function sentWords({ items, read }: OutboxState, reach: Reach, now: number): string {
+export function sentWords({ items, read, held }: OutboxState, reach: Reach, now: number): string {
   const refused = items.filter((item) => item.refused).length;
   const waiting = items.length - refused;
   const lost = reach.state === "lost" ? (reach.why === "busy" ? "server busy" : "no signal") : undefined;
   const age = reach.answeredAt === undefined ? undefined : now - reach.answeredAt;
   const asOf = age === undefined || age < 60_000 ? "" : `, as of ${ageInWords(age)} ago`;
   if (refused > 0) return `${refused} not taken`;
+  if (waiting > 0 && held) return `${waiting} wait: ${HELD[held.why]}`;
   if (waiting > 0) return lost ? `${waiting} wait: ${lost}` : `${waiting} to send`;
   if (lost) return lost + asOf;
   if (!read || age === undefined) return "asking the server";

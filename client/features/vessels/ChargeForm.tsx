@@ -3,7 +3,8 @@ import { View } from "@tamagui/core";
 import { router } from "expo-router";
 import { useState } from "react";
 import type { Control } from "react-hook-form";
-import { change, keep, useRecords } from "../../data/store";
+import { changed, kept } from "../../data/acts";
+import { act, newId, useRecords } from "../../data/store";
 import { useSettings } from "../../data/settings";
 import { Caution, HeavyButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
@@ -135,10 +136,13 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
     const complaints = [...complaintsAbout("charges", body), ...overfull(body, vessel)];
     setTrouble(placeComplaints(form, complaints, { "stored.months": "months" }));
     if (complaints.length > 0) return;
-    if (open) await change("charges", open, endedBody(open, values, now));
-    await keep("charges", body);
+    const { undo } = await act(
+      `Refill of ${rig.name}`,
+      [...(open ? [changed("charges", open, endedBody(open, values, now))] : []), kept("charges", body, newId())],
+      now.toISOString(),
+    );
     form.forget();
-    showToast({ words: `${rig.name} is filled. Log its first reading after a minute of flow.` });
+    showToast({ words: `${rig.name} is filled. Log its first reading after a minute of flow.`, undo });
     router.navigate({ pathname: "/", params: { rig: rig.id } });
   };
 

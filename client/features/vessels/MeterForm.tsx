@@ -49,10 +49,9 @@ export function MeterForm({ meter }: { readonly meter: Kept<"meters"> | undefine
     const complaints = complaintsAbout("meters", body);
     setTrouble(placeComplaints(form, complaints, scale === "own" ? { scale: "factor" } : {}));
     if (complaints.length > 0) return;
-    if (meter) await change("meters", meter, body);
-    else await keep("meters", body);
+    const { undo } = meter ? await change("meters", meter, body) : await keep("meters", body);
     form.forget();
-    showToast({ words: meter ? `Changed: ${name}. Its history reads by the new scale.` : `Kept: ${name}.` });
+    showToast({ words: meter ? `Changed: ${name}. Its history reads by the new scale.` : `Kept: ${name}.`, undo });
     router.navigate("/setup");
   };
 

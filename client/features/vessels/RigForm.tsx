@@ -4,7 +4,8 @@ import { router } from "expo-router";
 import { useState } from "react";
 import type { UseFormReturn } from "react-hook-form";
 import type { Kept } from "../../data/api";
-import { change, keep, newId, useRecords } from "../../data/store";
+import { changed, kept } from "../../data/acts";
+import { act, newId, useRecords } from "../../data/store";
 import { useSettings } from "../../data/settings";
 import { Choice, EmptyState, HeavyButton, TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
@@ -139,13 +140,13 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
     const complaints = [...complaintsAbout("rigs", bodies.rig), ...complaintsAbout("vessels", bodies.vessel)];
     setTrouble(placeComplaints(form, complaints, COMPLAINT_FIELDS));
     if (complaints.length > 0) return;
-    if (vessel) await change("vessels", vessel, bodies.vessel);
-    else await keep("vessels", bodies.vessel, vesselId);
     const rigId = rig?.id ?? newId();
-    if (rig) await change("rigs", rig, bodies.rig);
-    else await keep("rigs", bodies.rig, rigId);
+    const { undo } = await act(`Rig ${now.name}`, [
+      vessel ? changed("vessels", vessel, bodies.vessel) : kept("vessels", bodies.vessel, vesselId),
+      rig ? changed("rigs", rig, bodies.rig) : kept("rigs", bodies.rig, rigId),
+    ]);
     form.forget();
-    showToast({ words: `Kept: ${now.name}.` });
+    showToast({ words: `Kept: ${now.name}.`, undo });
     router.navigate(rig ? "/setup" : { pathname: "/setup/charge", params: { rig: rigId } });
   };
 

@@ -2,7 +2,8 @@ import { router, useLocalSearchParams } from "expo-router";
 import { useState } from "react";
 import { View } from "@tamagui/core";
 import type { Kept } from "../../data/api";
-import { change, keep, useRecords } from "../../data/store";
+import { changed, kept } from "../../data/acts";
+import { act, newId, useRecords } from "../../data/store";
 import { useSettings } from "../../data/settings";
 import { HeavyButton, TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
@@ -41,11 +42,14 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
     const complaints = [...siteComplaints, ...complaintsAbout("taps", draft)];
     setTrouble(placeComplaints(form, complaints, { siteId: "siteName" }));
     if (complaints.length > 0) return;
-    const siteId = makesSite ? await keep("sites", site) : values.siteId;
-    if (tap) await change("taps", tap, tapBody(values, siteId, units));
-    else await keep("taps", tapBody(values, siteId, units));
+    const siteId = makesSite ? newId() : values.siteId;
+    const body = tapBody(values, siteId, units);
+    const { undo } = await act(`Tap ${values.name}`, [
+      ...(makesSite ? [kept("sites", site, siteId)] : []),
+      tap ? changed("taps", tap, body) : kept("taps", body, newId()),
+    ]);
     form.forget();
-    showToast({ words: `Kept: ${values.name}.` });
+    showToast({ words: `Kept: ${values.name}.`, undo });
     router.navigate(then === "/size/vessel" ? then : "/setup");
   };
 

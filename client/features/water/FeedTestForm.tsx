@@ -54,9 +54,9 @@ export function FeedTestForm({ water, all }: { readonly water: TapWater; readonl
     const complaints = complaintsAbout("feed-tests", body);
     setTrouble(complaints.map(({ message }) => message).join(" ") || undefined);
     if (complaints.length > 0) return;
-    await keep("feed-tests", body);
+    const { undo } = await keep("feed-tests", body);
     clear();
-    showToast({ words: `Kept: ${threeDigits(value!)} ${scaleUnit(scale)} at ${water.tap.name}.` });
+    showToast({ words: `Kept: ${threeDigits(value!)} ${scaleUnit(scale)} at ${water.tap.name}.`, undo });
   };
 
   return (

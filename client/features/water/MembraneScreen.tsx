@@ -161,9 +161,9 @@ function CheckForm({ rig, meters }: { readonly rig: Rig; readonly meters: readon
     const complaints = complaintsAbout("membrane-checks", body);
     setTrouble(complaints.map(({ message }) => message).join(" ") || undefined);
     if (complaints.length > 0) return;
-    await keep("membrane-checks", body);
+    const { undo } = await keep("membrane-checks", body);
     clear();
-    showToast({ words: `Kept: the membrane of ${rig.name}.` });
+    showToast({ words: `Kept: the membrane of ${rig.name}.`, undo });
   };
   const field = (name: Exclude<keyof TypedCheck, "clean" | "meterId" | "seen">, label: string, unit: string) => (
     <NumberField

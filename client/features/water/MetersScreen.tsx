@@ -14,7 +14,8 @@ import { useState } from "react";
 import type { Kept } from "../../data/api";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
-import { change, outbox, useRecords } from "../../data/store";
+import { bodyOf } from "../../data/acts";
+import { change, useRecords } from "../../data/store";
 import { Card, Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField } from "../../ui/fields";
@@ -216,7 +217,7 @@ function CheckAnswer({ meter, draft }: { readonly meter: Kept<"meters">; readonl
   if (!answer.ok) return <Body role="alert">{answer.fault.message}</Body>;
   const { expected, error, good, ownFactor } = answer.value;
   const explained = explainMeterCheck({ scale: meter.scale, standardEc25, shown, offset });
-  const { id, version, voided: _voided, ...before } = meter;
+  const before = bodyOf(meter);
   const keepIt = async (part: Partial<Meter>, words: string) => {
     const body = {
       ...before,
@@ -225,11 +226,8 @@ function CheckAnswer({ meter, draft }: { readonly meter: Kept<"meters">; readonl
       offset: offset > 0 ? offset : undefined,
       ...part,
     };
-    await change("meters", meter, body);
-    showToast({
-      words,
-      undo: () => void outbox.add({ kind: "meters", id, body: before, replaces: version + 1 }),
-    });
+    const { undo } = await change("meters", meter, body);
+    showToast({ words, undo });
   };
   const canBeOwn = isWithin(ownFactor, RANGES.scaleFactor) && meter.scale !== "ec";
   const factor = Number(ownFactor.toFixed(3));

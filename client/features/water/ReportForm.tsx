@@ -109,9 +109,9 @@ function useReport(tap: Tap) {
     ];
     setTrouble(complaints.join(" ") || undefined);
     if (complaints.length > 0) return;
-    await keep("water-reports", body);
+    const { undo } = await keep("water-reports", body);
     clear();
-    showToast({ words: `Kept: the report of ${draft.sampledOn} for ${tap.name}.` });
+    showToast({ words: `Kept: the report of ${draft.sampledOn} for ${tap.name}.`, undo });
     router.navigate(`/water/${tap.id}`);
   };
   const empty = () => {

@@ -9,7 +9,8 @@ import {
 } from "@winter-bead/core";
 import { format } from "date-fns/format";
 import { useState } from "react";
-import { change, outbox, useRecords } from "../../data/store";
+import { bodyOf } from "../../data/acts";
+import { change, useRecords } from "../../data/store";
 import { EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { momentInWords, percent, scaleUnit, threeDigits } from "../../ui/format";
@@ -100,12 +101,8 @@ function TakeOver({ water }: { readonly water: TapWater }) {
   const differs = (["low", "typical", "high"] as const).some((key) => Math.abs(found[key] / tap[key] - 1) > 0.03);
   if (!differs) return <Small>Planning uses this range.</Small>;
   const takeOver = async () => {
-    const { id: _id, version, voided: _voided, ...before } = tap;
-    await change("taps", tap, { ...before, ...found });
-    showToast({
-      words: `${tap.name} is planned with ${found.low} to ${found.high} ${scaleUnit(tap.scale)}.`,
-      undo: () => void outbox.add({ kind: "taps", id: tap.id, body: before, replaces: version + 1 }),
-    });
+    const { undo } = await change("taps", tap, { ...bodyOf(tap), ...found });
+    showToast({ words: `${tap.name} is planned with ${found.low} to ${found.high} ${scaleUnit(tap.scale)}.`, undo });
   };
   return (
     <View gap="$2">
