@@ -1,4 +1,8 @@
 module.exports = function babelConfig(api) {
-  api.cache(true);
-  return { presets: ["babel-preset-expo"] };
+  const isTest = api.env("test");
+  return {
+    presets: ["babel-preset-expo"],
+    // Under Jest what is fetched on demand is fetched like everything else.
+    plugins: isTest ? ["@babel/plugin-transform-dynamic-import"] : [],
+  };
 };

@@ -2,19 +2,22 @@ import { useCallback, useState } from "react";
 
 const PREFIX = "winter-bead-draft:";
 
+/** What was kept under a name; nothing where that is unreadable. */
+export function savedDraft(name: string): object {
+  try {
+    return (JSON.parse(localStorage.getItem(PREFIX + name) ?? "{}") ?? {}) as object;
+  } catch {
+    return {};
+  }
+}
+
 /** State that survives a closed tab, by name; `clear` forgets it. */
 export function useDraft<T extends object>(
   name: string,
   initial: T,
 ): readonly [T, (part: Partial<T>) => void, () => void] {
   const key = PREFIX + name;
-  const [draft, setDraft] = useState<T>(() => {
-    try {
-      return { ...initial, ...(JSON.parse(localStorage.getItem(key) ?? "{}") as Partial<T>) };
-    } catch {
-      return initial;
-    }
-  });
+  const [draft, setDraft] = useState<T>(() => ({ ...initial, ...(savedDraft(name) as Partial<T>) }));
   const patch = useCallback(
     (part: Partial<T>) => {
       setDraft((before) => {

@@ -1,11 +1,13 @@
 import type { Body, Put, RecordKind } from "@winter-bead/contract";
-import { KINDS, RECORD_KINDS, type Id } from "@winter-bead/core";
+import { inUseWords, KINDS, RECORD_KINDS, type Id, type Users } from "@winter-bead/core";
+import { mayName, referencesIn } from "@winter-bead/core/src/descriptor/references";
 import { onlineManager, QueryClient, useIsRestoring, useQueries, useQuery } from "@tanstack/react-query";
 import { persistQueryClientSave, type PersistedClient, type Persister } from "@tanstack/react-query-persist-client";
 import { del, get, set } from "idb-keyval";
 import { useMemo, useSyncExternalStore } from "react";
 import { v7 as uuidv7 } from "uuid";
-import { actOf, changed, kept, takenBack, undoOf, type Step } from "./acts";
+import { localDate } from "../ui/format";
+import { actOf, bodyOf, changed, kept, takenBack, undoOf, type Step } from "./acts";
 import { fetchAll, OutOfReach, type Kept } from "./api";
 import { Outbox, type OutboxState } from "./outbox";
 import { keyOf, layAnswers } from "./lay-answers";
@@ -170,9 +172,48 @@ export async function keep<K extends RecordKind>(kind: K, body: Body<K>, id: Id 
 export const change = <K extends RecordKind>(kind: K, from: Kept<K>, body: Body<K>): Promise<Done> =>
   act(`${nameOf(kind)} changed`, [changed(kind, from, body)]);
 
-/** Takes a record back; its history stays. */
-export const takeBack = <K extends RecordKind>(kind: K, record: Kept<K>): Promise<Done> =>
-  act(`${nameOf(kind)} taken back`, [takenBack(kind, record)]);
+/** What was to be taken back is named by something in use; its words say the way out. */
+export class InUse extends Error {}
+
+/** A kind's records as this device has them now. */
+function recordsHere(kind: RecordKind): readonly Kept[] {
+  const known = queryClient.getQueryData<readonly Kept[]>(keyOf(kind)) ?? NOTHING;
+  return overlay(kind, known, outbox.snapshot().items);
+}
+
+/** What names a record, as far as this device knows; the server knows for all. */
+function usersHere(kind: RecordKind, id: Id): readonly Users[] {
+  return RECORD_KINDS.filter((each) => mayName(KINDS[each], kind)).flatMap((each): Users[] => {
+    const naming = recordsHere(each).filter((record) =>
+      referencesIn(KINDS[each], record as never).some((reference) => reference.to === kind && reference.id === id),
+    );
+    const first = (naming[0] as { readonly name?: string } | undefined)?.name;
+    return naming.length === 0 ? [] : [{ kind: KINDS[each], count: naming.length, name: first }];
+  });
+}
+
+const today = () => localDate(Date.now());
+
+/** Puts a sold meter, vessel, rig or tap out of the lists; history keeps it. */
+export const retire = <K extends "taps" | "meters" | "vessels" | "rigs">(kind: K, record: Kept<K>): Promise<Done> =>
+  act(`${nameOf(kind)} retired`, [changed(kind, record, { ...bodyOf(record), retiredOn: today() } as never)]);
+
+/** Brings it into the lists again. */
+export const bringIntoUse = <K extends "taps" | "meters" | "vessels" | "rigs">(
+  kind: K,
+  record: Kept<K>,
+): Promise<Done> =>
+  act(`${nameOf(kind)} in use again`, [changed(kind, record, { ...bodyOf(record), retiredOn: undefined } as never)]);
+
+/**
+ * Takes a record back that was entered wrongly; its history stays.
+ * @throws InUse while something in use names it
+ */
+export async function takeBack<K extends RecordKind>(kind: K, record: Kept<K>): Promise<Done> {
+  const users = usersHere(kind, record.id);
+  if (users.length > 0) throw new InUse(inUseWords(KINDS[kind], users));
+  return act(`${nameOf(kind)} taken back`, [takenBack(kind, record)]);
+}
 
 let askedToStay = false;
 

@@ -1,8 +1,7 @@
 /**
- * What only a pressed button needs, in one piece that is fetched then: the checks of records and the files that go in and
+ * What only a pressed button needs, in one piece that is fetched then: the files that go in and
  * out, with the packages they stand on. Import it with `import()` alone.
  */
-export { complaintsAbout } from "./vessels/check-record";
 export { openReportFile, reportCsv, reportJson } from "./water/report-file";
 export { asPng, labCsv, picture } from "./lab/export";
 export { planCsv, planJson, planPdf } from "./plan/plan-files";

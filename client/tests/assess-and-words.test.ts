@@ -139,10 +139,15 @@ describe("what the log offers again", () => {
     expect(lastWater(facts.visits, 0)).toEqual({ water: { by: "total", total: 300 }, total: 300 });
     expect(lastWater([], charge.startTotal)).toEqual({ water: undefined, total: 0 });
   });
-  test("is the meter used last, else the crew's first", () => {
-    expect(usualMeter(facts.visits, [])).toBe("meter");
-    expect(usualMeter([], facts.meters)).toBe("meter");
-    expect(usualMeter([], [])).toBe("");
+  test("is the meter used last; retired, the crew's only other one; of several it is asked, never guessed", () => {
+    const [meter] = facts.meters as [(typeof facts.meters)[number]];
+    const other = { ...meter, id: "other" };
+    const gone = { ...meter, retiredOn: "2027-01-01" };
+    expect(usualMeter(facts.visits, [other, meter])).toBe("meter");
+    expect(usualMeter(facts.visits, [gone, other])).toBe("other");
+    expect(usualMeter(facts.visits, [gone, other, { ...other, id: "third" }])).toBeUndefined();
+    expect(usualMeter([], [meter])).toBe("meter");
+    expect(usualMeter([], [])).toBeUndefined();
   });
 });
 

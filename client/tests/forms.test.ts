@@ -1,89 +1,11 @@
 import fc from "fast-check";
 import { MARKS, type Use } from "@winter-bead/core";
-import { complaintsAbout } from "../features/vessels/check-record";
-import { chargeBody, endedBody, overfull, usualCharge, type ChargeValues } from "../features/vessels/charge-values";
 import { marksChoiceOf, marksOptions, usualMarks, VESSEL_PRESETS } from "../features/vessels/presets";
-import { rigBody, rigValues, vesselBody } from "../features/vessels/rig-values";
-import { tapBody, tapValues, toScale } from "../features/vessels/tap-values";
 import { fromPreset, fromTap, parse, startWith } from "../features/plan/typed";
 import { answerGallons } from "../features/plan/gallons";
-import { charge, rig, tap, vessel } from "./sample-rig";
+import { tap } from "./sample-rig";
 
-const ID = "01890000-0000-7000-8000-000000000001";
 const unitSystems = ["metric", "us"] as const;
-const now = new Date("2027-03-01T08:10:00Z");
-
-describe("a tap as typed", () => {
-  test.each(unitSystems)("comes back as it was kept, in %s units", (units) => {
-    const known = { ...tap, siteId: ID, temperature: 12.5, ph: 7.2, alkalinity: 120, silica: 6 };
-    const body = tapBody(tapValues(known, undefined, units), ID, units);
-    expect(body).toMatchObject({
-      low: 150,
-      typical: 160,
-      high: 175,
-      scale: "nacl",
-      ph: 7.2,
-      alkalinity: 120,
-      silica: 6,
-    });
-    expect(body.temperature).toBeCloseTo(12.5, 3);
-    expect(complaintsAbout("taps", body)).toEqual([]);
-  });
-  test("with one reading alone spans 15 % either way", () => {
-    const typed = { ...tapValues(undefined, ID, "metric"), name: "Yard", typical: "200" };
-    const { low, typical, high } = tapBody(typed, ID, "metric");
-    expect([low, typical, high].map(Math.round)).toEqual([170, 200, 230]);
-  });
-  test("without a number is complained about at its field", () => {
-    const typed = { ...tapValues(undefined, ID, "metric"), name: "Yard", typical: "about 200" };
-    expect(complaintsAbout("taps", tapBody(typed, ID, "metric")).map((each) => each.path)).toContain("typical");
-  });
-  test("names its scale as the form does", () => {
-    expect([toScale("442"), toScale("ec"), toScale("0.64")]).toEqual(["442", "ec", 0.64]);
-  });
-});
-
-describe("a rig and its vessel as typed", () => {
-  test.each(unitSystems)("come back as they were kept, in %s units", (units) => {
-    const values = rigValues({ ...rig, tapId: ID }, vessel, ID, units);
-    const body = vesselBody(values, units);
-    expect(body).toMatchObject({ name: "Bottle", kind: "inner-seal-bottle", marks: vessel.marks });
-    expect(body.grossVolume).toBeCloseTo(14, 2);
-    expect(body.diameter).toBeCloseTo(180, 1);
-    expect(rigBody(values, ID, units, rig)).toMatchObject({ name: "Bay", use: "paint", jobName: "car" });
-    expect(complaintsAbout("vessels", body)).toEqual([]);
-    expect(complaintsAbout("rigs", rigBody(values, ID, units, rig))).toEqual([]);
-  });
-  test("take their size from diameter and height", () => {
-    const values = {
-      ...rigValues(undefined, undefined, ID, "metric"),
-      sizeBy: "height" as const,
-      diameter: "180",
-      height: "550",
-    };
-    expect(vesselBody(values, "metric").grossVolume).toBeCloseTo(14, 1);
-  });
-  test("put a membrane and its filters before the resin", () => {
-    const values = { ...rigValues(undefined, undefined, ID, "metric"), before: "membrane", rejection: "96" };
-    expect(rigBody(values, ID, "metric", undefined).stages).toEqual([
-      { kind: "sediment" },
-      { kind: "carbon" },
-      { kind: "membrane", rejection: 0.96 },
-      { kind: "resin", vesselId: ID },
-    ]);
-  });
-  test("carry own marks, for an aquarium with its share of capacity", () => {
-    const own = {
-      ...rigValues(undefined, undefined, ID, "metric"),
-      marks: "own" as const,
-      watch: "3",
-      limit: "5",
-      hard: "9",
-    };
-    expect(vesselBody(own, "metric").marks).toEqual({ watch: 3, limit: 5, hard: 9, scale: "nacl" });
-    expect(vesselBody({ ...own, use: "aquarium" }, "metric").marks.capacityUsed).toBe(0.9);
-  });
-});
 
 describe("presets", () => {
   test("are sizes that hold together, smallest first, of no maker", () => {
@@ -101,41 +23,6 @@ describe("presets", () => {
   test("of marks are known again", () => {
     for (const [name, marks] of Object.entries(MARKS)) expect(marksChoiceOf(marks)).toBe(name);
     expect(marksChoiceOf({ watch: 3, limit: 5, hard: 9, scale: "nacl" })).toBe("own");
-  });
-});
-
-describe("a refill as typed", () => {
-  const typed = (more: Partial<ChargeValues> = {}): ChargeValues => ({
-    ...usualCharge(vessel, charge, "metric"),
-    ...more,
-  });
-  const body = (more: Partial<ChargeValues> = {}) => chargeBody(typed(more), { ...vessel, id: ID }, ID, "metric", now);
-
-  test("begins with the vessel's usual fill of the resin used before", () => {
-    expect(typed()).toMatchObject({ grade: "virgin", resinLitres: "11.9" });
-    expect(usualCharge(vessel, undefined, "us").resinLitres).toBe("0.4202");
-    expect(complaintsAbout("charges", body())).toEqual([]);
-  });
-  test("remembers how the bag was kept, when it was", () => {
-    expect(body().stored).toBeUndefined();
-    expect(body({ container: "rolled-or-zip", months: "6", warm: "yes" }).stored).toEqual({
-      container: "rolled-or-zip",
-      months: 6,
-      warm: true,
-    });
-    expect(complaintsAbout("charges", body({ container: "left-open", months: "?" }))[0]!.path).toBe("stored.months");
-  });
-  test("of more resin than the vessel holds is questioned", () => {
-    expect(overfull({ resinLitres: 15 }, vessel)).toHaveLength(1);
-    expect(overfull({ resinLitres: 14 }, vessel)).toHaveLength(0);
-  });
-  test("ends the old charge with its reason and keeps the rest of it", () => {
-    const ended = endedBody({ ...charge, vesselId: ID, rigId: ID }, typed({ why: "early", note: "Quiet day" }), now);
-    expect(ended).toMatchObject({
-      resinLitres: 11.5,
-      ended: { why: "early", note: "Quiet day", at: now.toISOString() },
-    });
-    expect(complaintsAbout("charges", { ...ended, filledAt: "2027-02-01T00:00:00Z" })).toEqual([]);
   });
 });
 

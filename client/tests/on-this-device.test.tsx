@@ -1,10 +1,8 @@
-import { act, fireEvent, renderHook, screen } from "@testing-library/react";
+import { act, renderHook } from "@testing-library/react";
 import { useDraft } from "../data/draft";
 import { changeSettings, useSettings } from "../data/settings";
-import { FormNumber, placeComplaints, useKeptForm } from "../ui/form";
-import { hideToast, showToast, useToast } from "../ui/toast";
+import { hideToast, showToast, undoLast, useToast } from "../ui/toast";
 import { useThemeName } from "../ui/palette";
-import { inApp } from "./in-app";
 
 beforeEach(() => localStorage.clear());
 
@@ -60,48 +58,29 @@ describe("a word after a deed", () => {
     act(() => hideToast());
     expect(result.current).toBeUndefined();
   });
-});
 
-describe("a kept form", () => {
-  interface Values {
-    low: string;
-    high: string;
-  }
-
-  function Harness({ onForm }: { readonly onForm: (form: ReturnType<typeof useKeptForm<Values>>) => void }) {
-    const form = useKeptForm<Values>("tap", { low: "", high: "" });
-    onForm(form);
-    return <FormNumber control={form.control} name="low" label="Lowest" unit="ppm" />;
-  }
-
-  test("keeps what was typed until it is forgotten", () => {
-    let form: ReturnType<typeof useKeptForm<Values>> | undefined;
-    const first = inApp(<Harness onForm={(each) => (form = each)} />);
-    fireEvent.change(screen.getByLabelText("Lowest, ppm"), { target: { value: "120" } });
-    first.unmount();
-    const second = inApp(<Harness onForm={(each) => (form = each)} />);
-    expect((screen.getByLabelText("Lowest, ppm") as HTMLInputElement).value).toBe("120");
-    form!.forget();
-    second.unmount();
-    inApp(<Harness onForm={(each) => (form = each)} />);
-    expect((screen.getByLabelText("Lowest, ppm") as HTMLInputElement).value).toBe("");
+  test("that can be undone stands as long as the page is open: other words pass over it", async () => {
+    jest.useFakeTimers();
+    const { result } = renderHook(() => useToast());
+    const undo = jest.fn(async () => undefined);
+    act(() => showToast({ words: "Filled.", undo }));
+    act(() => showToast({ words: "Saved." }));
+    expect(result.current!.words).toBe("Saved.");
+    act(() => void jest.advanceTimersByTime(3_600_000));
+    expect(result.current).toMatchObject({ words: "Filled.", undo });
+    await act(() => undoLast());
+    expect(undo).toHaveBeenCalledTimes(1);
+    expect(result.current!.words).toBe("Undone.");
+    act(() => void jest.advanceTimersByTime(3_600_000));
+    expect(result.current).toBeUndefined();
+    jest.useRealTimers();
   });
 
-  test("puts a complaint beside its field and says the rest in one sentence", () => {
-    let form: ReturnType<typeof useKeptForm<Values>> | undefined;
-    inApp(<Harness onForm={(each) => (form = each)} />);
-    let rest: string | undefined;
-    act(() => {
-      rest = placeComplaints(
-        form!,
-        [
-          { path: "marks.low", message: "Too low." },
-          { path: "elsewhere", message: "Something else." },
-        ],
-        { "marks.low": "low" },
-      );
-    });
-    expect(screen.getByText("Too low.")).toBeTruthy();
-    expect(rest).toBe("Something else.");
+  test("whose deed was changed since says so, and undoes nothing", async () => {
+    const { result } = renderHook(() => useToast());
+    act(() => showToast({ words: "Filled.", undo: () => Promise.reject(new Error("It was changed since.")) }));
+    await act(() => undoLast());
+    expect(result.current!.words).toBe("It was changed since.");
+    act(() => hideToast());
   });
 });

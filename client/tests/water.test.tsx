@@ -10,10 +10,9 @@ import {
 } from "@winter-bead/core";
 import { barWords, EquivalentsBar } from "../features/water/EquivalentsBar";
 import { HiddenLoadPart } from "../features/water/HiddenLoad";
-import { stateWords, checkBody, EMPTY_CHECK, membraneTrend, wearOf } from "../features/water/membrane-values";
+import { stateWords, membraneTrend, wearOf } from "../features/water/membrane-trend";
 import { checkWords } from "../features/water/meter-words";
 import { openReportFile, reportCsv, reportJson } from "../features/water/report-file";
-import { readTypedReport, typedFrom } from "../features/water/report-values";
 import { feedWords, tapReadings, tapWater } from "../features/water/tap-water";
 import { ReportSummary } from "../features/water/ReportSummary";
 import { inApp } from "./in-app";
@@ -101,19 +100,6 @@ describe("the water of a tap", () => {
     [300, "usual"],
     [800, "high"],
   ])("%d µS/cm is %s", (ec25, words) => expect(feedWords(ec25)).toBe(words));
-});
-
-describe("a report as typed", () => {
-  test("reads what is right and says what is not", () => {
-    const { values, errors, answer } = readTypedReport({ ca: "40", mg: "eight", na: "-3", ph: "7,3", ec25: "340" });
-    expect(values).toEqual({ ca: 40, ph: 7.3, ec25: 340 });
-    expect(Object.keys(errors).sort()).toEqual(["mg", "na"]);
-    expect(answer!.water.cationLoad).toBeCloseTo(40 / 20.039, 9);
-  });
-
-  test("figures come back as they went in", () => {
-    expect(readTypedReport(typedFrom(VALUES)).values).toEqual(VALUES);
-  });
 });
 
 describe("a report as a file", () => {
@@ -215,28 +201,6 @@ describe("a membrane's checks", () => {
     expect(points.map((point) => point.state.flowShare! < 0.95)).toEqual([false, true, false]);
     expect(clean!.productFlow).toBe(0.13);
     expect(wearOf(points[1]!, points[0]!.figures)[0]!.cause).toBe("membrane-worn");
-  });
-
-  test("what was typed becomes a check in internal units; what is no number is left for the check of the record", () => {
-    const body = checkBody(
-      {
-        ...EMPTY_CHECK,
-        feed: "200",
-        product: "6",
-        temperature: "50",
-        pressure: "60",
-        productFlow: "0.03",
-        wasteFlow: "x",
-      },
-      "r",
-      METER,
-      "us",
-    );
-    expect(body.temperature).toBeCloseTo(10, 9);
-    expect(body.pressure).toBeCloseTo(413.685, 2);
-    expect(body.productFlow).toBeCloseTo(0.11356, 4);
-    expect(body.wasteFlow).toBeNaN();
-    expect(body.seen).toBeUndefined();
   });
 });
 

@@ -9,14 +9,13 @@ import {
   size,
   PRACTICE_ASSUMPTIONS,
 } from "@winter-bead/core/src/sizing";
-import { complaintsAbout } from "../features/vessels/check-record";
+import { complaintsAbout } from "./complaints";
 import { buildRig, marksFor } from "../features/plan/build-rig";
 import { parseClaims, startClaims } from "../features/plan/claims-values";
 import { HABIT_WORDS, habitBasis } from "../features/plan/habit-words";
 import { planBody, typedOfPlan } from "../features/plan/keep-plan";
 import { days, daysRange, minutesInWords, money, moneyRange } from "../features/plan/money";
 import { planCsv, planDocument, planJson } from "../features/plan/plan-files";
-import { PRICE_FIELDS, priceValues, pricesOf } from "../features/plan/price-values";
 import { loggedDays, planActual } from "../features/plan/rig-log";
 import { USE_PRESETS } from "../features/plan/work-presets";
 import { parseWork, startOfUse, startWork, typedItem, watersOf, type TypedWork } from "../features/plan/work-values";
@@ -309,26 +308,6 @@ describe("claims and prices as typed", () => {
     expect(resinByWeight("us")).toContain("A cubic foot of drained resin weighs about 43.7 lb");
     const pounds = parseClaims({ ...typed, claims: [{ ...first!, units: "us", resin: "10", resinBy: "weight" }] });
     expect(pounds.claims[0]!.resinLitres).toBeCloseTo(6.4799, 3);
-  });
-
-  test.each(unitSystems)("prices come back as they were kept, in %s units", (units) => {
-    const again = pricesOf(priceValues(DEFAULT_PRICES, "EUR", units), units);
-    expect(again.resin.virgin).toBeCloseTo(DEFAULT_PRICES.resin.virgin, 3);
-    expect(again.water).toBeCloseTo(DEFAULT_PRICES.water, 3);
-    expect(again.wage).toBe(DEFAULT_PRICES.wage);
-    expect(complaintsAbout("price-lists", { setOn: "2027-03-01", currency: "EUR", prices: again })).toEqual([]);
-    const leaves = (node: object): number =>
-      Object.values(node).reduce<number>(
-        (sum, each) => sum + (typeof each === "object" ? leaves(each as object) : 1),
-        0,
-      );
-    expect(PRICE_FIELDS).toHaveLength(leaves(DEFAULT_PRICES));
-  });
-
-  test("a price that is none is complained about at its field", () => {
-    const prices = pricesOf({ ...priceValues(DEFAULT_PRICES, "EUR", "metric"), wage: "much" }, "metric");
-    const body = { setOn: "2027-03-01", currency: "euro", prices };
-    expect(complaintsAbout("price-lists", body).map(({ path }) => path)).toEqual(["currency", "prices.wage"]);
   });
 });
 

@@ -181,8 +181,14 @@ export function Choice<T extends string>({
   options,
   onChange,
   hideLabel,
+  hint,
+  error,
+  testID,
 }: {
   readonly label: string;
+  readonly hint?: string | undefined;
+  readonly error?: string | undefined;
+  readonly testID?: string | undefined;
   readonly value: T | undefined;
   readonly options: readonly Option<T>[];
   readonly onChange: (value: T) => void;
@@ -190,8 +196,9 @@ export function Choice<T extends string>({
 }) {
   const entered = options.some((option) => option.value === value) ? value : options[0]?.value;
   return (
-    <View role="radiogroup" aria-label={label} gap="$1">
+    <View role="radiogroup" aria-label={label} gap="$1" testID={testID} {...(error ? { "aria-invalid": true } : {})}>
       {hideLabel ? null : <Small>{label}</Small>}
+      {(error ?? hint) ? <Small color={error ? "$rowan" : "$soft"}>{error ?? hint}</Small> : null}
       <View flexDirection="row" flexWrap="wrap" gap="$2">
         {options.map((option, i) => {
           const chosen = option.value === value;

@@ -1,6 +1,6 @@
 import { Input } from "@tamagui/input";
 import { View } from "@tamagui/core";
-import { useId } from "react";
+import { useId, type ReactNode } from "react";
 import { Small } from "./words";
 
 interface FieldProps {
@@ -8,32 +8,40 @@ interface FieldProps {
   readonly value: string;
   readonly onChange: (text: string) => void;
   /** Stands with the label, beside the number. */
-  readonly unit?: string;
-  readonly hint?: string;
-  readonly error?: string;
-  readonly testID?: string;
+  readonly unit?: string | undefined;
+  readonly hint?: string | undefined;
+  readonly error?: string | undefined;
+  readonly testID?: string | undefined;
 }
 
-function Field({
+/** A label, what is to be known of it, and the box that something stands in. */
+export function FieldFrame({
+  id,
   label,
-  value,
-  onChange,
   unit,
   hint,
   error,
-  testID,
-  numeric,
-}: FieldProps & { readonly numeric: boolean }) {
-  const id = useId();
+  wide,
+  children,
+}: {
+  readonly id: string;
+  readonly label: string;
+  readonly unit?: string | undefined;
+  readonly hint?: string | undefined;
+  readonly error?: string | undefined;
+  /** Takes a row of its own where there is little room. */
+  readonly wide: boolean;
+  readonly children: ReactNode;
+}) {
   const note = error ?? hint;
   return (
     <View
       gap="$1"
       flexGrow={1}
       flexShrink={1}
-      minWidth={numeric ? 96 : 150}
-      width={numeric ? 96 : undefined}
-      alignSelf={numeric ? undefined : "stretch"}
+      minWidth={wide ? 150 : 96}
+      width={wide ? undefined : 96}
+      alignSelf={wide ? "stretch" : undefined}
     >
       <View flexGrow={1} justifyContent="flex-end">
         <Small render="label" color="$ink" {...{ htmlFor: id }}>
@@ -56,30 +64,48 @@ function Field({
         minHeight={50}
         focusWithinStyle={{ borderColor: "$ink" }}
       >
-        <Input
-          id={id}
-          testID={testID}
-          value={value}
-          onChangeText={onChange}
-          inputMode={numeric ? "decimal" : "text"}
-          autoComplete="off"
-          aria-invalid={error !== undefined}
-          aria-describedby={note ? `${id}-note` : undefined}
-          flex={1}
-          minWidth={0}
-          borderWidth={0}
-          backgroundColor="transparent"
-          color="$ink"
-          fontSize={numeric ? "$4" : "$3"}
-          fontWeight={numeric ? "700" : "400"}
-          padding={0}
-          minHeight={46}
-          height="auto"
-          outlineWidth={0}
-          focusVisibleStyle={{ outlineWidth: 0, outlineStyle: "none" }}
-        />
+        {children}
       </View>
     </View>
+  );
+}
+
+function Field({
+  label,
+  value,
+  onChange,
+  unit,
+  hint,
+  error,
+  testID,
+  numeric,
+}: FieldProps & { readonly numeric: boolean }) {
+  const id = useId();
+  return (
+    <FieldFrame id={id} label={label} unit={unit} hint={hint} error={error} wide={!numeric}>
+      <Input
+        id={id}
+        testID={testID}
+        value={value}
+        onChangeText={onChange}
+        inputMode={numeric ? "decimal" : "text"}
+        autoComplete="off"
+        aria-invalid={error !== undefined}
+        aria-describedby={(error ?? hint) ? `${id}-note` : undefined}
+        flex={1}
+        minWidth={0}
+        borderWidth={0}
+        backgroundColor="transparent"
+        color="$ink"
+        fontSize={numeric ? "$4" : "$3"}
+        fontWeight={numeric ? "700" : "400"}
+        padding={0}
+        minHeight={46}
+        height="auto"
+        outlineWidth={0}
+        focusVisibleStyle={{ outlineWidth: 0, outlineStyle: "none" }}
+      />
+    </FieldFrame>
   );
 }
 

@@ -9,18 +9,12 @@ import {
 } from "@winter-bead/core/src/descriptor/field";
 import { z } from "zod";
 import { date, flag, free, id, instant, known, numberIn, oneOf, scale, text } from "./fields";
-import { optionSpec, planFigures, prices, sizeRequest } from "./size";
 
-/** Schemas of the values that calculations define, by the name that a descriptor gives them. */
-const SHAPES: Readonly<Record<string, z.ZodType>> = {
-  work: sizeRequest,
-  option: optionSpec,
-  "plan-figures": planFigures,
-  prices,
-};
+/** Schemas of the values that calculations define, by the name that a descriptor gives them; they register themselves. */
+export const SHAPES = new Map<string, z.ZodType>();
 
 function shapeNamed(name: string): z.ZodType {
-  const schema = SHAPES[name];
+  const schema = SHAPES.get(name);
   if (!schema) throw new Error(`There is no schema for the shape ${name}.`);
   return schema;
 }
@@ -67,7 +61,7 @@ const SCHEMAS: Schemas = {
       .array(schemaOfField(item), { error: `${called} must be a list.` })
       .min(least, tooFew)
       .max(most, tooMany),
-  shape: ({ shape }) => shapeNamed(shape),
+  shape: ({ shape }) => z.lazy(() => shapeNamed(shape)),
 };
 
 /** What a field takes, with its sentences. */

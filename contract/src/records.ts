@@ -3,6 +3,7 @@ import { z } from "zod";
 import { flag } from "./fields";
 import { schemaOfKind, shapeNumber } from "./from-descriptor";
 import { fieldErrorsOf, type FieldError } from "./problem";
+import "./shapes";
 
 export { RECORD_KINDS, type RecordKind, type RecordTypes } from "@winter-bead/core";
 

@@ -2,6 +2,7 @@ import {
   CONTAINER,
   GRADE,
   PACKING,
+  PRICES,
   RANGES,
   USE,
   VESSEL_KIND,
@@ -20,6 +21,7 @@ import {
 } from "@winter-bead/core";
 import { z } from "zod";
 import { reading, water } from "./compute-shapes";
+import { schemaOfField } from "./from-descriptor";
 import { flag, known, numberIn, oneOf, scale, text } from "./fields";
 
 const grade = oneOf(GRADE);
@@ -65,37 +67,11 @@ const demandItem = z.discriminatedUnion(
 ) satisfies z.ZodType<DemandItem>;
 
 const money = (name: string) => numberIn({ ...RANGES.price, name });
-const years = (name: string) => numberIn({ name, unit: "years", above: 0, to: 100 });
 
 /** What things cost. */
-export const prices = known({
-  resin: known({
-    virgin: money("Virgin resin"),
-    dyed: money("Dyed resin"),
-    regenerated: money("Regenerated resin"),
-  }),
-  bulkShare: numberIn(RANGES.factor),
-  delivery: money("A delivery"),
-  vesselPerLitre: money("A litre of vessel"),
-  vesselBase: money("A vessel's fittings"),
-  membraneUnit: money("A membrane unit"),
-  membrane: money("A membrane"),
-  membraneYears: years("The membrane's life"),
-  prefiltersPerYear: money("A year's prefilters"),
-  boosterPump: money("A booster pump"),
-  madeWaterTank: money("A tank for made water"),
-  aerator: money("An aerated barrel"),
-  minutesPerBatch: numberIn({ name: "The minutes of a barrel", unit: "min", from: 0, to: 1_000 }),
-  minutesPerTank: numberIn({ name: "The minutes of a tank", unit: "min", from: 0, to: 1_000 }).optional(),
-  flushPerWeek: numberIn({ ...RANGES.litres, name: "The water that flushes a membrane" }).optional(),
-  roomPerYear: money("The room for a membrane").optional(),
-  water: money("A cubic metre of water"),
-  waste: money("A cubic metre of waste"),
-  power: money("A kilowatt hour"),
-  wage: money("An hour of work"),
-  minutesPerRefill: numberIn({ name: "The minutes of a refill", unit: "min", from: 0, to: 1_000 }),
-  years: years("The years of a purchase"),
-}).meta({ description: "In your money; all of them, or none for the dated defaults" }) satisfies z.ZodType<Prices>;
+export const prices = schemaOfField(PRICES).meta({
+  description: "In your money; all of them, or none for the dated defaults",
+}) satisfies z.ZodType<Prices>;
 
 const vesselSize = known({
   name: text("The vessel's name"),

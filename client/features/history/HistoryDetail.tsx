@@ -97,7 +97,13 @@ function VisitLine({
           {line.trouble}
         </Small>
       ) : null}
-      <View marginLeft="auto">
+      <View marginLeft="auto" flexDirection="row" columnGap="$4">
+        <TextButton
+          href={`/history/visit?id=${visit.id}`}
+          label={`Correct the visit of ${momentInWords(line.at, view.facts.now)}`}
+        >
+          Correct
+        </TextButton>
         <TextButton
           onPress={() => void remove()}
           label={`Take back the visit of ${momentInWords(line.at, view.facts.now)}`}
@@ -334,7 +340,15 @@ export function HistoryDetail({
         onChange={setChosen}
       />
       {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
+      {ledger.charge.leftOut ? <Small>Left out of what is learnt.</Small> : null}
+      {ledger.charge.partUsed ? <Small>Taken over part-used: nothing is learnt from it.</Small> : null}
+      <TextButton href={`/history/charge?id=${ledger.charge.id}`} testID="correct-charge">
+        Look at or correct this charge
+      </TextButton>
       <Visits ledger={ledger} view={view} />
+      <TextButton href={`/history/visit?rig=${facts.rig.id}`} testID="add-visit">
+        Add a visit from paper notes
+      </TextButton>
       <PlainButton href={refill} testID="new-charge">
         Start the refill
       </PlainButton>

@@ -1,15 +1,15 @@
 import { View, type TamaguiElement } from "@tamagui/core";
-import { describeReport, type FeedIons } from "@winter-bead/core";
+import { GRADE, describeReport, type FeedIons } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
 import { memo, useEffect, useMemo, useRef } from "react";
-import { useDraft } from "../../data/draft";
+import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
 import { Card, Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { FieldRow, NumberField } from "../../ui/fields";
 import { percent, unitOf, type Units } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
-import { GRADE_OPTIONS } from "../vessels/presets";
+import { optionsOf } from "../../forms/options";
 import { SizePresets } from "../vessels/SizePresets";
 import { useTapWaters } from "../water/useTapWaters";
 import { CELLS, fromLabPreset, labWater, parseLab, SAMPLE, SAMPLE_WATER, startLab, type TypedLab } from "./lab-setup";
@@ -136,7 +136,7 @@ const Bench = memo(function Bench({ typed, patch, errors, waters, water, units }
         {water.feed ? <AssumedWords feed={water.feed} /> : null}
       </View>
       <Heading>Bed</Heading>
-      <Choice label="Resin" value={typed.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
+      <Choice label="Resin" value={typed.grade} options={optionsOf(GRADE)} onChange={(grade) => patch({ grade })} />
       <SizePresets units={units} onChoose={(preset) => patch(fromLabPreset(preset, units))} />
       <FieldRow>
         {field("resin", "Resin in it", unitOf("resinVolume", units))}
@@ -188,13 +188,17 @@ function Progress({ share, onStop }: { readonly share: number; readonly onStop: 
   );
 }
 
+const inOtherUnits = ofQuantities<TypedLab>({
+  ...{ resin: "resinVolume", diameter: "length", flow: "flow", temperature: "temperature", perDay: "volume" },
+});
+
 /** The Lab: choose a water and a train, press run, and watch the bed give way. */
 export function LabScreen() {
   const { units } = useSettings();
   const wide = useWide();
   const { tap } = useLocalSearchParams<{ tap?: string }>();
   const initial = useMemo(() => startLab(units), [units]);
-  const [typed, patch] = useDraft<TypedLab>(`lab:${units}`, initial);
+  const [typed, patch] = useUnitDraft<TypedLab>("lab", initial, inOtherUnits);
   const waters = useLabWaters();
   const lab = useLab();
   const wanted = typed.tapId === "" ? tap : typed.tapId;

@@ -19,7 +19,7 @@ import {
   planQuestion,
 } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
-import { useDraft } from "../../data/draft";
+import { useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
 import { Card, Choice, HeavyButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
@@ -27,7 +27,7 @@ import { FieldRow, NumberField, TextField } from "../../ui/fields";
 import { litres, litresRange, scaleUnit, threeDigits, unitOf, type Units } from "../../ui/format";
 import { useWide } from "../../ui/Screen";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
-import { SCALE_OPTIONS } from "../vessels/presets";
+import { SCALE_OPTIONS } from "../../forms/scales";
 import { useTapWaters } from "../water/useTapWaters";
 import { emptyClaim, parseClaims, startClaims, type TypedClaim, type TypedClaims } from "./claims-values";
 import { money, perThousand, thousandOf } from "./money";
@@ -212,6 +212,9 @@ function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) 
   );
 }
 
+/** A statement stands in its own units, whatever the user's are. */
+const asStated = (claims: TypedClaims) => claims;
+
 /** The years of the work typed under Size, over which a set and its refills are held against each other. */
 function yearsOf({ parsed }: Work, { prices }: CrewPrices): ClaimYears | undefined {
   const question = parsed?.input && planQuestion(parsed.input);
@@ -227,7 +230,7 @@ export function ClaimsScreen() {
   const work = useWork();
   const prices = usePrices();
   const initial = useMemo(() => startClaims(units), [units]);
-  const [typed, patch] = useDraft<TypedClaims>(`claims:${units}`, initial);
+  const [typed, patch] = useUnitDraft<TypedClaims>("claims", initial, asStated);
   const { waters, pending: watersPending } = useTapWaters();
   const pricesPending = usePricesPending();
   const pending = watersPending || pricesPending;

@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import { useMemo } from "react";
-import { useDraft } from "../../data/draft";
+import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
 import { Card, PlainButton } from "../../ui/boxes";
 import type { Units } from "../../ui/format";
@@ -15,12 +15,17 @@ import { TwoLivesCard } from "./TwoLivesCard";
 import { useLives } from "./useLives";
 import { parse, startWith, type Typed } from "./typed";
 
+const inOtherUnits = ofQuantities<Typed>({
+  ...{ resin: "resinVolume", ratedResin: "resinVolume", grossVolume: "volume", ratedVolume: "volume" },
+  ...{ diameter: "length", emptyWeight: "weight", flow: "flow", temperature: "temperature" },
+});
+
 /** Gallons from this tap: every digit answers at once, under four schools side by side. */
 export function GallonsScreen() {
   const { units } = useSettings();
   const wide = useWide();
   const initial = useMemo(() => startWith(units), [units]);
-  const [typed, patch] = useDraft<Typed>(`gallons:${units}`, initial);
+  const [typed, patch] = useUnitDraft<Typed>("gallons", initial, inOtherUnits);
   const history = useOwnHistory(typed.grade);
   const { question, errors } = parse(typed, units, history);
   const outcome = question ? answerGallons(question, units) : undefined;

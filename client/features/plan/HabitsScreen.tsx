@@ -1,5 +1,7 @@
 import { View } from "@tamagui/core";
 import {
+  CONTAINER,
+  GRADE,
   describeWater,
   isWithin,
   RANGES,
@@ -13,7 +15,7 @@ import {
 } from "@winter-bead/core";
 import { explainHabit, HABIT_TRADES, optionName, PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
-import { useDraft } from "../../data/draft";
+import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useNewestAnswer } from "../../data/newest-answer";
 import { roomFor } from "../../ui/room";
 import { Choice } from "../../ui/boxes";
@@ -23,7 +25,7 @@ import { litres, threeDigits, toInternal, toShown, typedNumber, unitOf, type Uni
 import { useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { useRigFacts } from "../run/useRigs";
-import { CONTAINER_OPTIONS, GRADE_OPTIONS } from "../vessels/presets";
+import { optionsOf } from "../../forms/options";
 import { HABIT_WORDS, habitBasis } from "./habit-words";
 import { wholeMoney } from "./money";
 import { NoTap, SizeScreen } from "./SizeScreen";
@@ -56,6 +58,8 @@ interface TypedPractice {
 }
 
 const text = (value: number) => String(Number(value.toPrecision(3)));
+
+const inOtherUnits = ofQuantities<TypedPractice>({ lowerFlow: "flow" });
 
 /** What is in use, so far as a rig of this use says it. */
 interface InUse {
@@ -280,7 +284,7 @@ function PracticeInputs({
         ]}
         onChange={(before) => patch({ before })}
       />
-      <Choice label="Resin" value={used.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
+      <Choice label="Resin" value={used.grade} options={optionsOf(GRADE)} onChange={(grade) => patch({ grade })} />
       {asked.length > 0 ? <FieldRow>{asked.map(field)}</FieldRow> : null}
       <Choice
         label="How the beads lie"
@@ -291,7 +295,7 @@ function PracticeInputs({
       <Choice
         label="How opened resin is kept"
         value={typed.container}
-        options={CONTAINER_OPTIONS.flatMap(({ value, label }) => (value === "fresh" ? [] : [{ value, label }]))}
+        options={optionsOf(CONTAINER)}
         onChange={(container) => patch({ container })}
       />
       <FieldRow>
@@ -313,7 +317,7 @@ export function HabitsScreen() {
   const inUse = useInUse(work);
   const { use } = work.typed;
   const initial = useMemo(() => start(units), [units]);
-  const [typed, patch] = useDraft<TypedPractice>(`practice:${use}:${units}`, initial);
+  const [typed, patch] = useUnitDraft<TypedPractice>(`practice:${use}`, initial, inOtherUnits);
   const vessels = useVessels();
   const purer = usePurerTap(work);
   const practice = useMemo(() => {

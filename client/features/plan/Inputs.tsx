@@ -1,14 +1,15 @@
-import { TRADE_CONSTANT_BAND } from "@winter-bead/core";
+import { GRADE, TRADE_CONSTANT_BAND } from "@winter-bead/core";
 import { View } from "@tamagui/core";
 import { useState } from "react";
+import { inUse } from "../../data/in-use";
 import { useRecords } from "../../data/store";
 import { Choice, TextButton } from "../../ui/boxes";
 import { FieldRow, NumberField } from "../../ui/fields";
 import { scaleUnit, unitOf, type Units } from "../../ui/format";
 import { Heading, Small } from "../../ui/words";
-import { GRADE_OPTIONS, SCALE_OPTIONS } from "../vessels/presets";
+import { optionsOf } from "../../forms/options";
+import { SCALE_OPTIONS, scaleOf } from "../../forms/scales";
 import { SizePresets } from "../vessels/SizePresets";
-import { toScale } from "../vessels/tap-values";
 import { gradeSides } from "./gallons";
 import { fromPreset, fromTap, text, type Typed } from "./typed";
 
@@ -38,7 +39,7 @@ const fieldMaker = ({ typed, patch, errors }: InputsProps) => {
 
 /** A known tap fills the feed with what is known of it. */
 function FromTap({ typed, patch, units }: InputsProps) {
-  const { records: taps } = useRecords("taps");
+  const taps = inUse(useRecords("taps").records);
   if (taps.length === 0) return null;
   const choose = (id: string) => {
     const tap = taps.find((each) => each.id === id);
@@ -95,7 +96,7 @@ export function Inputs(props: InputsProps) {
   const { typed, patch, units } = props;
   const [more, setMore] = useState(false);
   const field = fieldMaker(props);
-  const ppm = scaleUnit(toScale(typed.scale));
+  const ppm = scaleUnit(scaleOf(typed.scale));
   return (
     <View gap="$4">
       <Heading>Feed</Heading>
@@ -112,13 +113,13 @@ export function Inputs(props: InputsProps) {
         {field("high", "Highest", ppm)}
       </FieldRow>
       <Heading>Resin and vessel</Heading>
-      <Choice label="Resin" value={typed.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
+      <Choice label="Resin" value={typed.grade} options={optionsOf(GRADE)} onChange={(grade) => patch({ grade })} />
       <SizePresets units={units} onChoose={(preset) => patch(fromPreset(preset, units))} />
       <FieldRow>
         {field("resin", "Resin in it", unitOf("resinVolume", units))}
         {field("diameter", "Inner diameter", unitOf("length", units))}
         {field("flow", "Flow", unitOf("flow", units))}
-        {field("limit", "Limit", scaleUnit(toScale(typed.limitScale ?? "nacl")))}
+        {field("limit", "Limit", scaleUnit(scaleOf(typed.limitScale ?? "nacl")))}
       </FieldRow>
       <Choice
         label="Limit by school"

@@ -1,5 +1,6 @@
 import { View } from "@tamagui/core";
 import {
+  GRADE,
   onScale,
   scaleFactor,
   type Before,
@@ -32,7 +33,7 @@ import { Explained } from "../../ui/Explained";
 import { litres, scaleUnit, threeDigits, type Units } from "../../ui/format";
 import { useWide } from "../../ui/Screen";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
-import { GRADE_OPTIONS } from "../vessels/presets";
+import { optionsOf } from "../../forms/options";
 import { COST_PARTS } from "./cost-parts";
 import { wholeMoney } from "./money";
 import { PaysChart } from "./PaysChart";
@@ -320,7 +321,7 @@ export function PaysScreen() {
       {vessel ? (
         <>
           <Choice label="Train" value={typed.train} options={TRAIN_OPTIONS} onChange={(train) => patch({ train })} />
-          <Choice label="Resin" value={typed.grade} options={GRADE_OPTIONS} onChange={(grade) => patch({ grade })} />
+          <Choice label="Resin" value={typed.grade} options={optionsOf(GRADE)} onChange={(grade) => patch({ grade })} />
           <Choice
             label="Membrane"
             value={typed.before}

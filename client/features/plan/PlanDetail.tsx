@@ -168,7 +168,7 @@ function Outcome({ plan, units }: { readonly plan: Kept<"plans">; readonly units
         );
       })}
       <Small>{`From ${threeDigits(actual.weeks)} weeks of log and ${actual.charges.length} charges that reached their limit; refills and cost follow from both, at the plan’s prices.`}</Small>
-      <TextButton href={`/why/${rig.rig.id}`}>Why it was so</TextButton>
+      <TextButton href={`/history/${rig.rig.id}`}>Why it was so</TextButton>
     </Card>
   );
 }

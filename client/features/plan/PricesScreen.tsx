@@ -1,75 +1,126 @@
+import { DEFAULT_PRICES, type PriceList } from "@winter-bead/core";
+import type { Field } from "@winter-bead/core/src/descriptor/field";
 import { View } from "@tamagui/core";
-import { useState } from "react";
-import { useSettings } from "../../data/settings";
+import { useMemo } from "react";
 import { change, keep, useRecords } from "../../data/store";
+import { RecordField } from "../../forms/RecordField";
+import { RecordForm } from "../../forms/RecordForm";
+import { useRecordForm } from "../../forms/useRecordForm";
 import { HeavyButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
-import { FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
-import { localDate, type Units } from "../../ui/format";
+import { localDate, unitOf, type Units } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Small } from "../../ui/words";
-import { recordCheck } from "../record-check";
-import { nameOf, PRICE_FIELDS, PRICE_GROUPS, priceValues, pricesOf, type PriceValues } from "./price-values";
 import { SizeScreen } from "./SizeScreen";
 import { usePrices, type CrewPrices } from "./usePrices";
 import { resinByWeight } from "./work-words";
 
-const COMPLAINT_FIELDS = Object.fromEntries(PRICE_FIELDS.map(({ path }) => [`prices.${path}`, nameOf(path)]));
+/** The figures of a list, in the order in which they are asked. */
+const GROUPS: readonly { readonly name: string; readonly fields: readonly string[] }[] = [
+  {
+    name: "Resin",
+    fields: ["resin.virgin", "resin.dyed", "resin.regenerated", "bulkShare", "delivery"],
+  },
+  {
+    name: "Vessels and stages",
+    fields: [
+      ...["vesselBase", "vesselPerLitre", "membraneUnit", "membrane", "membraneYears", "prefiltersPerYear"],
+      ...["boosterPump", "madeWaterTank", "aerator", "years"],
+    ],
+  },
+  {
+    name: "Water, power, time",
+    fields: [
+      ...["water", "waste", "power", "wage", "minutesPerRefill", "minutesPerBatch", "minutesPerTank"],
+      ...["flushPerWeek", "roomPerYear"],
+    ],
+  },
+];
 
-function PriceForm({ known, units }: { readonly known: CrewPrices; readonly units: Units }) {
-  const [trouble, setTrouble] = useState<string>();
-  const form = useKeptForm<PriceValues>(
-    `prices:${known.list?.version ?? 0}:${units}`,
-    priceValues(known.prices, known.currency, units),
+const MORE: Readonly<Record<string, string>> = { prefiltersPerYear: " a year", roomPerYear: " a year", power: "/kWh" };
+
+/** What a price is per, in the user's money and units. */
+function unitFor(name: string, field: Field, currency: string, units: Units): string | undefined {
+  if (field.is !== "number") return undefined;
+  if (name === "bulkShare") return "of the bag’s price";
+  switch (field.quantity) {
+    case "perResinVolume":
+      return `${currency}/${unitOf("resinVolume", units)}`;
+    case "perVolume":
+      return `${currency}/${unitOf("volume", units)}`;
+    case "perBulk":
+      return units === "us" ? `${currency}/1000 gal` : `${currency}/m³`;
+    case "volume":
+      return `${unitOf("volume", units)} a week`;
+    default:
+      return field.range.unit === "units of your money" ? `${currency}${MORE[name] ?? ""}` : undefined;
+  }
+}
+
+function PriceForm({ known }: { readonly known: CrewPrices }) {
+  const { list } = known;
+  const parts = useMemo(
+    () => ({
+      list: {
+        kind: "price-lists" as const,
+        // An older list does not say all of it: the defaults stand in.
+        before: { ...list, currency: known.currency, prices: { ...DEFAULT_PRICES, ...known.prices } },
+      },
+    }),
+    [list, known],
   );
-  const { control, getValues, watch, clearErrors } = form;
-  const currency = watch("currency") ?? known.currency;
+  const form = useRecordForm({
+    name: `prices:${list?.version ?? 0}`,
+    parts,
+    compose: (bodies) => ({ list: { ...bodies["list"], setOn: localDate(Date.now()) } }),
+  });
+  const currency = String(form.watch("list.currency"));
   const save = async () => {
-    const complaintsAbout = await recordCheck();
-    clearErrors();
-    const values = getValues();
-    const body = {
-      setOn: localDate(Date.now()),
-      currency: (values["currency"] ?? "").trim().toUpperCase(),
-      prices: pricesOf(values, units),
-    };
-    const complaints = complaintsAbout("price-lists", body);
-    setTrouble(placeComplaints(form, complaints, COMPLAINT_FIELDS));
-    if (complaints.length > 0) return;
-    const { undo } = await (known.list ? change("price-lists", known.list, body) : keep("price-lists", body));
+    const bodies = await form.checked();
+    if (!bodies) return;
+    const body = bodies["list"] as unknown as PriceList;
+    const { undo } = await (list ? change("price-lists", list, body) : keep("price-lists", body));
     form.forget();
     showToast({ words: "Kept: your prices. Every plan you look at from now on counts with them.", undo });
   };
   return (
-    <View gap="$5">
+    <RecordForm form={form}>
       <Body role="note" testID="prices-from">
         {known.assumed
           ? `These are planning assumptions, set down on ${known.from.replace("assumption of ", "")}: put in what you pay.`
-          : `Set down on ${known.list!.setOn}. Change what has changed.`}
+          : `Set down on ${list!.setOn}. Change what has changed.`}
       </Body>
-      <FormText control={control} name="currency" label="Currency, three letters" hint="Such as EUR, USD or GBP." />
-      {PRICE_GROUPS.map(({ name, fields }) => (
+      <RecordField form={form} path="list.currency" label="Currency" />
+      {GROUPS.map(({ name, fields }) => (
         <View key={name} gap="$3">
           <Heading>{name}</Heading>
-          {name === "Resin" ? <Small>{resinByWeight(units)}</Small> : null}
+          {name === "Resin" ? <Small>{resinByWeight(form.units)}</Small> : null}
           <FieldRow>
-            {fields.map(({ path, label, unit }) => (
-              <FormNumber key={path} control={control} name={nameOf(path)} label={label} unit={unit(currency, units)} />
-            ))}
+            {fields.map((field) => {
+              const path = `list.prices.${field}`;
+              const unit = unitFor(field, form.fieldOf(path), currency, form.units);
+              return (
+                <RecordField
+                  key={field}
+                  form={form}
+                  path={path}
+                  {...(unit ? { unit } : {})}
+                  testID={`field-${field.replace(".", "_")}`}
+                />
+              );
+            })}
           </FieldRow>
         </View>
       ))}
-      <FormTrouble words={trouble} />
       <HeavyButton onPress={() => void save()} testID="save">
         Keep these prices
       </HeavyButton>
-    </View>
+    </RecordForm>
   );
 }
 
 /** What things cost here: dated defaults until the crew puts in its own. */
 export function PricesScreen() {
-  const { units } = useSettings();
   const { pending } = useRecords("price-lists");
   const known = usePrices();
   return (
@@ -77,7 +128,7 @@ export function PricesScreen() {
       {pending ? (
         <Body role="status">One moment…</Body>
       ) : (
-        <PriceForm key={`${known.list?.version ?? 0}:${units}`} known={known} units={units} />
+        <PriceForm key={String(known.list?.version ?? 0)} known={known} />
       )}
     </SizeScreen>
   );

@@ -1,13 +1,13 @@
 import { View } from "@tamagui/core";
-import type { Reach, Use } from "@winter-bead/core";
+import { USE, type Reach, type Use } from "@winter-bead/core";
 import { BEFORE_ASSUMPTIONS, bucketFlow, explainDemand, judgeFlow, TOOL_FLOWS } from "@winter-bead/core/src/sizing";
 import { Card, Caution, Choice, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField, TextField } from "../../ui/fields";
 import { percent, scaleUnit, shown, toInternal, toShown, typedNumber, unitOf } from "../../ui/format";
 import { Body, Heading, Small } from "../../ui/words";
-import { SCALE_OPTIONS, USE_OPTIONS } from "../vessels/presets";
-import { toScale } from "../vessels/tap-values";
+import { optionsOf } from "../../forms/options";
+import { SCALE_OPTIONS, scaleOf } from "../../forms/scales";
 import { FromTheLog } from "./FromTheLog";
 import { More } from "./More";
 import type { Work } from "./useWork";
@@ -259,7 +259,7 @@ function FlowAndLimit({ work }: PartProps) {
           work={work}
           name="limit"
           label="Limit"
-          unit={scaleUnit(toScale(typed.limitScale))}
+          unit={scaleUnit(scaleOf(typed.limitScale))}
           hint={typed.limitScale === "nacl" ? limitWords : "On the scale of your meter."}
         />
       </FieldRow>
@@ -331,7 +331,7 @@ export function WorkInputs({ work }: PartProps) {
       <Choice
         label="The water is for"
         value={typed.use}
-        options={USE_OPTIONS}
+        options={optionsOf(USE)}
         onChange={(use: Use) => patch(startOfUse(use, units))}
       />
       <Choice

@@ -1,6 +1,6 @@
 import { DRAINED_RESIN_WEIGHT, RANGES, type Claim } from "@winter-bead/core";
 import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
-import { toScale } from "../vessels/tap-values";
+import { scaleOf } from "../../forms/scales";
 
 /** A maker's statement as typed. */
 export interface TypedClaim {
@@ -121,7 +121,7 @@ export function parseClaims({ claims }: TypedClaims): ParsedClaims {
       {
         name: name.trim() === "" ? "Without a name" : name,
         litres,
-        scale: toScale(scale),
+        scale: scaleOf(scale),
         ...(feed === undefined ? {} : { ppm: feed }),
         ...(resinLitres === undefined ? {} : { resinLitres }),
         ...(cost === undefined ? {} : { price: cost }),

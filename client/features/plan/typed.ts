@@ -12,7 +12,7 @@ import {
 } from "@winter-bead/core";
 import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
 import { VESSEL_PRESETS, type VesselPreset } from "../vessels/presets";
-import { toScale } from "../vessels/tap-values";
+import { scaleOf } from "../../forms/scales";
 import type { GallonsQuestion } from "./gallons";
 
 /** Typed text; lengths and volumes in the unit system it was typed in. */
@@ -123,7 +123,7 @@ export function parse(typed: Typed, units: Units, history: CapacityRange | undef
   const rated = typed.ratedVolume.trim() !== "" && typed.ratedPpm.trim() !== "" && typed.ratedResin.trim() !== "";
   const question: GallonsQuestion = {
     feed,
-    scale: toScale(typed.scale),
+    scale: scaleOf(typed.scale),
     temperature: read("temperature", RANGES.temperature, "temperature"),
     ph: optional("ph", RANGES.ph),
     alkalinity: optional("alkalinity", RANGES.alkalinity),
@@ -136,7 +136,7 @@ export function parse(typed: Typed, units: Units, history: CapacityRange | undef
     flow: read("flow", RANGES.flow, "flow"),
     // A draft kept by an older version was typed on the sodium-chloride scale.
     limit: onScale(
-      read("limit", { ...RANGES.value, name: "The limit" }) / scaleFactor(toScale(typed.limitScale ?? "nacl")),
+      read("limit", { ...RANGES.value, name: "The limit" }) / scaleFactor(scaleOf(typed.limitScale ?? "nacl")),
       "nacl",
     ),
     packing: read("packing", RANGES.factor),

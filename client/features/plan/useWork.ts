@@ -1,13 +1,14 @@
 import { sizeOf } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
-import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
+import { inUse } from "../../data/in-use";
 import { useRecords } from "../../data/store";
 import type { Units } from "../../ui/format";
 import type { TapWater } from "../water/tap-water";
 import { useTapWaters } from "../water/useTapWaters";
 import { usePrices, usePricesPending, type CrewPrices } from "./usePrices";
-import { parseWork, startWork, watersOf, type ParsedWork, type TypedWork } from "./work-values";
+import { useUnitDraft } from "../../forms/useUnitDraft";
+import { parseWork, startWork, watersOf, workInOtherUnits, type ParsedWork, type TypedWork } from "./work-values";
 
 const MOST_OWN = 20;
 
@@ -30,7 +31,7 @@ export interface Work {
 export function useWork(): Work {
   const { units } = useSettings();
   const initial = useMemo(() => startWork(units), [units]);
-  const [typed, patch] = useDraft<TypedWork>(`sizing:${units}`, initial);
+  const [typed, patch] = useUnitDraft<TypedWork>("sizing", initial, workInOtherUnits);
   const { waters, pending: watersPending } = useTapWaters();
   const { records: vessels, pending: vesselsPending } = useRecords("vessels");
   const prices = usePrices();
@@ -44,7 +45,7 @@ export function useWork(): Work {
         .filter(({ use }) => use !== typed.use)
         .flatMap(({ stages }) => stages.flatMap((stage) => (stage.kind === "resin" ? [stage.vesselId] : []))),
     );
-    return vessels
+    return inUse(vessels)
       .filter(({ id }) => !elsewhere.has(id))
       .slice(0, MOST_OWN)
       .map(sizeOf);

@@ -17,8 +17,10 @@ import {
   type WaterQuality,
 } from "@winter-bead/core";
 import { BEFORE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
+import { textIn } from "../../forms/texts";
+import { ofQuantities } from "../../forms/useUnitDraft";
 import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
-import { toScale } from "../vessels/tap-values";
+import { scaleOf } from "../../forms/scales";
 import { SEASONS, USE_PRESETS, type WorkPreset } from "./work-presets";
 
 type Quantity = Parameters<typeof toInternal>[0];
@@ -135,6 +137,25 @@ export const typedItem = ({ by, name, quality, figures }: WorkPreset, key: strin
       return [field, text(quantity ? toShown(quantity, value, units) : value)];
     }),
   ),
+});
+
+const boundsInOtherUnits = ofQuantities<TypedWork>({
+  ...{ peakFlow: "flow", fillFlow: "flow", ratedFlow: "flow", airFlow: "flow", bucket: "volume", barrel: "volume" },
+  ...{ lift: "weight", supply: "pressure", needed: "pressure", boosted: "pressure" },
+});
+
+/** The work as it reads in other units: what was typed stays, converted. */
+export const workInOtherUnits = (work: TypedWork, from: Units, to: Units): TypedWork => ({
+  ...boundsInOtherUnits(work, from, to),
+  items: work.items.map((item) => ({
+    ...item,
+    figures: Object.fromEntries(
+      Object.entries(item.figures).map(([name, text]) => [
+        name,
+        textIn(ITEM_FIELDS[item.by].find((field) => field.name === name)?.quantity, text, from, to),
+      ]),
+    ),
+  })),
 });
 
 /** L/min at which a tank is filled overnight: a planning assumption. */
@@ -320,7 +341,7 @@ export function parseWork(typed: TypedWork, { waters, prices, own }: WorkFacts, 
     waters,
     limit: {
       value: reader.number("limit", typed.limit, { ...RANGES.value, name: "The limit" }),
-      scale: toScale(typed.limitScale),
+      scale: scaleOf(typed.limitScale),
     },
     peakFlow: reader.number("peakFlow", typed.peakFlow, { ...RANGES.flow, name: "The peak flow" }, "flow"),
     liftLimit: reader.number("lift", typed.lift, { ...RANGES.weight, name: "What one person lifts" }, "weight"),

@@ -13,7 +13,7 @@ import {
 import { router } from "expo-router";
 import { useDeferredValue, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { ScrollView, useWindowDimensions } from "react-native";
-import { useDraft } from "../../data/draft";
+import { useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
 import { kept } from "../../data/acts";
 import { act, newId, type Done } from "../../data/store";
@@ -40,7 +40,16 @@ import { showToast } from "../../ui/toast";
 import { Body, Heading, Huge, Small, Strong, Title } from "../../ui/words";
 import { assessQuickly, type Assessment, type RigFacts } from "./assess";
 import { doubt, tapRangeOf } from "./doubt";
-import { draftVisit, EMPTY_DRAFT, figureOf, type DraftField, type DraftVisit, type LogDraft } from "./draft-visit";
+import {
+  draftVisit,
+  EMPTY_DRAFT,
+  figureOf,
+  logInOtherUnits,
+  type DraftField,
+  type DraftVisit,
+  type LogDraft,
+} from "./draft-visit";
+import { inUse } from "../../data/in-use";
 import { lastReading, lastWater, usualMeter } from "./last-values";
 import { LeakLine } from "./LeakLine";
 import { StandingColumn } from "./RigColumn";
@@ -112,14 +121,23 @@ function useLog(view: RigView) {
     const lastVisit = facts.visits[facts.visits.length - 1];
     return {
       ...EMPTY_DRAFT,
-      meterId: usualMeter(facts.visits, facts.meters),
+      meterId: usualMeter(facts.visits, facts.meters) ?? "",
       tapId: lastVisit?.tapId ?? facts.rig.tapId,
       waterBy: water?.by ?? "total",
     };
     // The draft starts once; what comes later must not overwrite what was typed.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [facts.rig.id]);
-  const [draft, patch, clear] = useDraft<LogDraft>(`log:${facts.rig.id}`, initial);
+  const [kept, patch, clear] = useUnitDraft<LogDraft>(`log:${facts.rig.id}`, initial, logInOtherUnits);
+  const meters = useMemo(() => inUse(facts.meters), [facts.meters]);
+  // A draft may name a meter that was retired since.
+  const draft = useMemo(
+    () =>
+      meters.some(({ id }) => id === kept.meterId)
+        ? kept
+        : { ...kept, meterId: usualMeter(facts.visits, meters) ?? "" },
+    [kept, meters, facts.visits],
+  );
   const [focus, setFocus] = useState<DraftField>("output");
   const current = facts.charges[facts.charges.length - 1];
   const last = useMemo(() => lastWater(facts.visits, current?.startTotal), [facts.visits, current]);
@@ -128,7 +146,7 @@ function useLog(view: RigView) {
     let next = 0;
     return () => (ids.current[next++] ??= newId());
   };
-  const parts = { rig: facts.rig, meters: facts.meters, units, lastTotal: last.total };
+  const parts = { rig: facts.rig, meters, units, lastTotal: last.total };
   const visit = draftVisit(draft, parts, stableIds());
   return {
     draft,
@@ -138,6 +156,7 @@ function useLog(view: RigView) {
     setFocus,
     visit,
     last,
+    meters,
     forgetIds: () => {
       ids.current = [];
     },
@@ -249,27 +268,29 @@ const wordsKept = (visit: Omit<Visit, "id" | "at">, rigName: string) => {
   return output ? `Kept for ${rigName}: out ${output.value}.` : `Kept for ${rigName}.`;
 };
 
+/** By which meter the figures are read. */
+const MeterChoice = ({ log, label }: { readonly log: Log; readonly label: string }) => (
+  <Choice
+    label={label}
+    value={log.draft.meterId}
+    options={log.meters.map(({ id, name, scale }) => ({ value: id, label: `${name}, ${scaleUnit(scale)}` }))}
+    onChange={(meterId) => log.patch({ meterId })}
+    testID="log-meter"
+  />
+);
+
 function MoreFields({ view, log }: { readonly view: RigView; readonly log: Log }) {
   const { draft, patch } = log;
   const { facts } = view;
+  const taps = inUse(facts.taps, draft.tapId);
   return (
     <View gap="$3">
-      {facts.meters.length > 0 ? (
-        <Choice
-          label="Meter"
-          value={draft.meterId}
-          options={facts.meters.map((meter) => ({
-            value: meter.id,
-            label: `${meter.name}, ${scaleUnit(meter.scale)}`,
-          }))}
-          onChange={(meterId) => patch({ meterId })}
-        />
-      ) : null}
-      {facts.taps.length > 1 ? (
+      {log.meters.length > 0 && draft.meterId !== "" ? <MeterChoice log={log} label="Meter" /> : null}
+      {taps.length > 1 ? (
         <Choice
           label="Tap"
           value={draft.tapId}
-          options={facts.taps.map((tap) => ({ value: tap.id, label: tap.name }))}
+          options={taps.map((tap) => ({ value: tap.id, label: tap.name }))}
           onChange={(tapId) => patch({ tapId })}
         />
       ) : null}
@@ -562,6 +583,9 @@ export function LogScreen({ view }: { readonly view: RigView }) {
               options={WATER_WAYS}
               onChange={(waterBy) => patch({ waterBy, water: "" })}
             />
+          ) : null}
+          {log.meters.length > 1 && draft.meterId === "" ? (
+            <MeterChoice log={log} label="Which meter? Its scale makes the figures mean something" />
           ) : null}
           {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
           <LiveVerdict view={view} assessment={assessment} dates={dateWords} />

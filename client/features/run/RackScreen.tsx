@@ -203,7 +203,8 @@ function needWords(rigs: readonly RigView[]): string {
 
 /** Home: the wall where the vessels hang, and what needs a hand today. */
 export function RackScreen() {
-  const { rigs, pending } = useRigs();
+  const { rigs: all, pending } = useRigs();
+  const rigs = useMemo(() => all.filter(({ facts }) => facts.rig.retiredOn === undefined), [all]);
   const wide = useWide();
   const largeText = useLargeText();
   const { rig: chosen } = useLocalSearchParams<{ rig?: string }>();
@@ -241,7 +242,7 @@ export function RackScreen() {
       {wide ? logButton : null}
       {!wide && selected ? (
         <PlainButton
-          href={`/why/${selected.facts.rig.id}`}
+          href={`/history/${selected.facts.rig.id}`}
           testID="open-history"
         >{`History of ${selected.facts.rig.name}`}</PlainButton>
       ) : null}

@@ -12,6 +12,7 @@ import {
   type Visit,
   type VisitWater,
 } from "@winter-bead/core";
+import { ofQuantities } from "../../forms/useUnitDraft";
 import { toInternal, typedNumber, type Units } from "../../ui/format";
 
 /** What was typed on the log, as text, so that nothing is lost by half a number. */
@@ -49,6 +50,15 @@ export const EMPTY_DRAFT: LogDraft = {
   confirmed: [],
 };
 
+const atAnyWay = ofQuantities<LogDraft>({ flow: "flow", perJob: "volume", temperature: "temperature" });
+const byTotal = ofQuantities<LogDraft>({ water: "volume" });
+
+/** What was typed, as it reads in other units. */
+export const logInOtherUnits = (draft: LogDraft, from: Units, to: Units): LogDraft => {
+  const converted = atAnyWay(draft, from, to);
+  return draft.waterBy === "total" ? byTotal(converted, from, to) : converted;
+};
+
 /** How a looked-at figure is kept in the draft. */
 export const figureOf = (draft: LogDraft, field: "feed" | "membrane" | "water") => `${field} ${draft[field].trim()}`;
 
@@ -67,6 +77,7 @@ const POINTS: readonly (readonly [DraftField, ReadingPoint])[] = [
 
 export interface DraftParts {
   readonly rig: Rig;
+  /** Those in use. */
   readonly meters: readonly Meter[];
   readonly units: Units;
   /** The meter total before this one, L. */
@@ -153,6 +164,8 @@ export function draftVisit(draft: LogDraft, parts: DraftParts, newId: () => Id):
     if (typeof reading === "string") errors[field] = reading;
     else readings.push(isConfirmed(draft, field) ? { ...reading, confirmed: true } : reading);
   }
+  if (readings.length > 0 && !meter && parts.meters.length > 0)
+    errors.output = "Say which meter: without its scale a reading is ambiguous by 40 %.";
   if (readings.length > 0 && meter && !meter.compensated && celsius === undefined)
     errors.temperature = `${meter.name} does not compensate: enter the water's temperature.`;
   const water = waterOf(draft, parts);

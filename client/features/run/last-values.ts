@@ -1,4 +1,5 @@
 import { type Id, type Meter, type ReadingPoint, type Visit, type VisitWater } from "@winter-bead/core";
+import { inUse } from "../../data/in-use";
 
 export interface LastReading {
   readonly value: number;
@@ -30,8 +31,13 @@ export function lastWater(
   return { water, total: total?.by === "total" ? total.total : startTotal };
 }
 
-/** The meter used last on this rig, else the crew's first. */
-export function usualMeter(visits: readonly Visit[], meters: readonly Meter[]): Id {
+/**
+ * The meter used last on this rig; retired, or where none was used yet, the crew's only other one.
+ * @returns nothing where there are several to choose from: then it is asked
+ */
+export function usualMeter(visits: readonly Visit[], meters: readonly Meter[]): Id | undefined {
+  const here = inUse(meters);
   const used = lastReading(visits, "output")?.meterId ?? lastReading(visits, "feed")?.meterId;
-  return used ?? meters[0]?.id ?? "";
+  if (here.some(({ id }) => id === used)) return used;
+  return here.length === 1 ? here[0]!.id : undefined;
 }

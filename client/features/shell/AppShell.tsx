@@ -4,7 +4,7 @@ import { router, usePathname } from "expo-router";
 import { useCallback, useEffect, useState, type ReactNode } from "react";
 import { NotFetched } from "../../data/fetch-again";
 import { DeviceRefused } from "../../data/outbox";
-import { onRestored, persistOptions, queryClient } from "../../data/store";
+import { InUse, onRestored, persistOptions, queryClient } from "../../data/store";
 import { setWay } from "../../ui/go";
 import { skipToPlace, useFocusOnPlace } from "../../ui/place-title";
 import { useThemeName } from "../../ui/palette";
@@ -86,8 +86,8 @@ function Frame({ children }: { readonly children: ReactNode }) {
 /** Whatever a button was to do: where this device would not keep it, or its code did not come, it is said. */
 function sayWhatFailed() {
   const say = (event: PromiseRejectionEvent) => {
-    const { reason } = event as { reason: unknown };
-    if (!(reason instanceof DeviceRefused || reason instanceof NotFetched)) return;
+    const reason = (event as { reason: unknown }).reason as Error;
+    if (![DeviceRefused, NotFetched, InUse].some((expected) => reason instanceof expected)) return;
     event.preventDefault();
     showToast({ words: reason.message });
   };

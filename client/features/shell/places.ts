@@ -3,7 +3,7 @@ export const PLACES = [
   { path: "/", name: "Rack" },
   { path: "/water", name: "Water" },
   { path: "/size", name: "Size" },
-  { path: "/why", name: "Why" },
+  { path: "/history", name: "History" },
   { path: "/setup", name: "Setup" },
 ] as const;
 /** On the wide rail only; a phone comes to it from Water. */

@@ -1,98 +1,30 @@
-import { wetWeight, type Vessel } from "@winter-bead/core";
+import {
+  chargeLedgers,
+  isAgainstReadings,
+  reasonSeen,
+  wetWeight,
+  type Charge,
+  type ReasonSeen,
+  type Vessel,
+} from "@winter-bead/core";
 import { View } from "@tamagui/core";
 import { router } from "expo-router";
-import { useState } from "react";
-import type { Control } from "react-hook-form";
+import { useMemo } from "react";
 import { changed, kept } from "../../data/acts";
-import { act, newId, useRecords } from "../../data/store";
+import type { Kept } from "../../data/api";
 import { useSettings } from "../../data/settings";
+import { act, newId, useRecords } from "../../data/store";
+import { RecordForm } from "../../forms/RecordForm";
+import type { Bodies } from "../../forms/resolve";
+import type { Texts } from "../../forms/texts";
+import { useRecordForm } from "../../forms/useRecordForm";
 import { Caution, HeavyButton } from "../../ui/boxes";
-import { FieldRow } from "../../ui/fields";
-import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
-import { shown, unitOf } from "../../ui/format";
+import { shown } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body, Heading } from "../../ui/words";
-import type { RigFacts } from "../run/assess";
-import { chargeBody, endedBody, overfull, usualCharge, type ChargeValues } from "./charge-values";
-import { CONTAINER_OPTIONS, GRADE_OPTIONS } from "./presets";
-import { recordCheck } from "../record-check";
-
-interface SectionProps {
-  readonly control: Control<ChargeValues>;
-}
-
-function OldCharge({ control }: SectionProps) {
-  return (
-    <View gap="$3">
-      <Heading>The old charge</Heading>
-      <FormChoice
-        control={control}
-        name="why"
-        label="Why it is changed"
-        options={[
-          { value: "limit", label: "Reached its limit" },
-          { value: "early", label: "Early, on purpose" },
-          { value: "fault", label: "A fault" },
-        ]}
-      />
-      <FormText control={control} name="note" label="Note" />
-      <Body color="$soft">
-        Spent beads are usually ordinary waste, bagged; ask your local authority or the supplier.
-      </Body>
-    </View>
-  );
-}
-
-function NewCharge({ control, stored, vessel }: SectionProps & { readonly stored: boolean; readonly vessel: Vessel }) {
-  const { units } = useSettings();
-  return (
-    <View gap="$4">
-      <Heading>The new charge</Heading>
-      <FormChoice control={control} name="grade" label="Resin" options={GRADE_OPTIONS} />
-      <FieldRow>
-        <FormNumber
-          control={control}
-          name="resinLitres"
-          label="Resin put in"
-          unit={unitOf("resinVolume", units)}
-          hint={`${Math.round(100 * vessel.fillFraction)} % of ${vessel.name}`}
-        />
-        <FormNumber
-          control={control}
-          name="startTotal"
-          label="Water meter now"
-          unit={unitOf("volume", units)}
-          hint="Leave empty without a meter."
-        />
-      </FieldRow>
-      <FormChoice
-        control={control}
-        name="packing"
-        label="How the beads lie"
-        options={[
-          { value: "settled", label: "Well settled" },
-          { value: "poured", label: "Poured only" },
-          { value: "loose-cartridge", label: "Loose" },
-        ]}
-      />
-      <FormChoice control={control} name="container" label="How the bag was kept" options={CONTAINER_OPTIONS} />
-      {stored ? (
-        <FieldRow>
-          <FormNumber control={control} name="months" label="Kept for" unit="months" />
-          <FormChoice
-            control={control}
-            name="warm"
-            label="In a vehicle or the sun?"
-            options={[
-              { value: "no", label: "No" },
-              { value: "yes", label: "Yes" },
-            ]}
-          />
-        </FieldRow>
-      ) : null}
-    </View>
-  );
-}
+import { inBooks, type RigFacts } from "../run/assess";
+import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints } from "./charge-as-typed";
+import { EndFields, FillFields, PartUsedFields } from "./ChargeFields";
 
 function Cautions({ vessel, resin }: { readonly vessel: Vessel; readonly resin: number }) {
   const { units } = useSettings();
@@ -117,29 +49,85 @@ function Cautions({ vessel, resin }: { readonly vessel: Vessel; readonly resin: 
   );
 }
 
-/** A refill: the old charge ends with its reason, the new one begins. */
+/** The end of the charge in use: when the new one is filled, for the reason typed, confirmed where it was asked about. */
+function endedAsTyped(open: Charge, old: Partial<Charge>, at: string, beside: Texts, seen: ReasonSeen | undefined) {
+  const { why, note } = old.ended ?? {};
+  const confirmed = why !== undefined && beside["rightReason"] === why && isAgainstReadings(why, seen);
+  const ended = { at, why, ...(note ? { note } : {}), ...(confirmed ? { confirmed } : {}) };
+  return { ...open, ended };
+}
+
+const PLACES = { "old.ended.at": "charge.filledAt", "charge.stored.container": "beside.bag" };
+
+/** The form of a refill: the old charge ends, the new one begins, both when it was done. */
+function useRefillForm({ rig, vessel }: RigFacts, open: Kept<"charges"> | undefined, seen: ReasonSeen | undefined) {
+  const opened = useMemo(() => new Date().toISOString(), []);
+  const fresh = useMemo(
+    () => ({
+      vesselId: vessel.id,
+      rigId: rig.id,
+      grade: open?.grade ?? "virgin",
+      resinLitres: vessel.grossVolume * vessel.fillFraction,
+      packing: "settled",
+      filledAt: opened,
+    }),
+    [vessel, rig.id, open, opened],
+  );
+  const parts = useMemo(
+    () => ({
+      charge: { kind: "charges" as const, before: fresh },
+      ...(open
+        ? { old: { kind: "charges" as const, before: { ...open, ended: seen ? { why: seen.why } : undefined } } }
+        : {}),
+    }),
+    [fresh, open, seen],
+  );
+  const beside = useMemo(() => besideCharge(undefined), []);
+  return useRecordForm({
+    name: `charge:${vessel.id}`,
+    parts,
+    beside,
+    places: PLACES,
+    compose: ({ charge, old }: Bodies, texts) => {
+      const typed = chargeAsTyped(charge!, texts) as Partial<Charge>;
+      // Not touched, it is filled when it is kept, not when the form was opened.
+      const at = typed.filledAt === opened ? new Date().toISOString() : typed.filledAt!;
+      return {
+        charge: { ...typed, filledAt: at },
+        ...(open && old ? { old: bodyWithout(endedAsTyped(open, old as Partial<Charge>, at, texts, seen)) } : {}),
+      };
+    },
+    check: (bodies, texts, units) => {
+      const old = bodies["old"] as Partial<Charge> | undefined;
+      return [
+        ...reasonComplaints("old.ended.why", old?.ended?.why, seen, String(texts["rightReason"])),
+        ...fillComplaints(bodies["charge"] as unknown as Charge, vessel, String(texts["rightFill"]), units),
+      ];
+    },
+  });
+}
+
+const bodyWithout = ({ id: _id, version: _v, voided: _b, ...body }: Record<string, unknown>) => body;
+
+/** A refill: the old charge ends with its reason, the new one begins; kept together, undone together. */
 export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
   const { rig, vessel } = facts;
-  const { units } = useSettings();
   const { records: charges } = useRecords("charges");
-  const [trouble, setTrouble] = useState<string>();
   const open = charges.find((charge) => charge.vesselId === vessel.id && charge.ended === undefined);
-  const form = useKeptForm<ChargeValues>(`charge:${vessel.id}:${units}`, usualCharge(vessel, open, units));
-  const { control, watch, getValues, clearErrors } = form;
+  const seen = useMemo(() => {
+    const ledger = chargeLedgers(inBooks(facts)).find(({ charge }) => charge.id === open?.id);
+    return ledger && reasonSeen(ledger, vessel);
+  }, [facts, open?.id, vessel]);
+  const form = useRefillForm(facts, open, seen);
 
   const save = async () => {
-    const complaintsAbout = await recordCheck();
-    clearErrors();
-    const values = getValues();
-    const now = new Date();
-    const body = chargeBody(values, vessel, rig.id, units, now);
-    const complaints = [...complaintsAbout("charges", body), ...overfull(body, vessel)];
-    setTrouble(placeComplaints(form, complaints, { "stored.months": "months" }));
-    if (complaints.length > 0) return;
+    const bodies = await form.checked();
+    if (!bodies) return;
+    const charge = bodies["charge"] as unknown as Charge;
     const { undo } = await act(
       `Refill of ${rig.name}`,
-      [...(open ? [changed("charges", open, endedBody(open, values, now))] : []), kept("charges", body, newId())],
-      now.toISOString(),
+      [...(open ? [changed("charges", open, bodies["old"] as never)] : []), kept("charges", charge, newId())],
+      charge.filledAt,
     );
     form.forget();
     showToast({ words: `${rig.name} is filled. Log its first reading after a minute of flow.`, undo });
@@ -147,14 +135,22 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
   };
 
   return (
-    <View gap="$4">
+    <RecordForm form={form}>
       <Cautions vessel={vessel} resin={open?.resinLitres ?? vessel.grossVolume * vessel.fillFraction} />
-      {open ? <OldCharge control={control} /> : null}
-      <NewCharge control={control} stored={watch("container") !== "fresh"} vessel={vessel} />
-      <FormTrouble words={trouble} />
+      {open ? <EndFields form={form} part="old" seen={seen} /> : null}
+      {open ? (
+        <Body color="$soft">
+          Spent beads are usually ordinary waste, bagged; ask your local authority or the supplier.
+        </Body>
+      ) : null}
+      <View gap="$4">
+        <Heading>The new charge</Heading>
+        <FillFields form={form} vessel={vessel} />
+        {open ? null : <PartUsedFields form={form} />}
+      </View>
       <HeavyButton onPress={() => void save()} testID="save">
         {open ? "Close the old, start the new" : "Start this charge"}
       </HeavyButton>
-    </View>
+    </RecordForm>
   );
 }

@@ -1,94 +1,96 @@
 import type { Meter } from "@winter-bead/core";
-import { View } from "@tamagui/core";
 import { router } from "expo-router";
-import { useState } from "react";
+import { useMemo } from "react";
 import type { Kept } from "../../data/api";
 import { change, keep } from "../../data/store";
-import { HeavyButton } from "../../ui/boxes";
-import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
-import { typedNumber } from "../../ui/format";
+import { BesideField, RecordField } from "../../forms/RecordField";
+import { RecordForm } from "../../forms/RecordForm";
+import { KeepRow } from "../../forms/WaysOut";
+import type { Bodies } from "../../forms/resolve";
+import { SCALE_OPTIONS, scaleOf } from "../../forms/scales";
+import type { Texts } from "../../forms/texts";
+import { useRecordForm } from "../../forms/useRecordForm";
+import { FieldRow } from "../../ui/fields";
+import { scaleUnit } from "../../ui/format";
 import { showToast } from "../../ui/toast";
-import { Body } from "../../ui/words";
-import { SCALE_OPTIONS } from "./presets";
-import { toScale } from "./tap-values";
-import { recordCheck } from "../record-check";
+import { Body, Heading, Small } from "../../ui/words";
 
-interface MeterValues {
-  name: string;
-  scale: string;
-  factor: string;
-  compensated: "yes" | "no";
-  checkedOn: string;
-}
+const OWN = "own";
 
-/** A meter: its scale is what makes its numbers mean something. */
+/** The meter with its scale: a named one, or its own factor. */
+const meterAsTyped = (bodies: Bodies, { scale, factor }: Texts): Bodies => ({
+  meter: { ...bodies["meter"], scale: scaleOf(String(scale === OWN ? factor : scale)) },
+});
+
+/** A meter: its scale is what makes its numbers mean something; its last check can be corrected, or emptied. */
 export function MeterForm({ meter }: { readonly meter: Kept<"meters"> | undefined }) {
-  const [trouble, setTrouble] = useState<string>();
   const ownFactor = typeof meter?.scale === "number";
-  const form = useKeptForm<MeterValues>(`meter:${meter?.id ?? "new"}`, {
-    name: meter?.name ?? "",
-    scale: ownFactor ? "own" : String(meter?.scale ?? "nacl"),
-    factor: ownFactor ? String(meter.scale) : "0.64",
-    compensated: meter?.compensated === false ? "no" : "yes",
-    checkedOn: meter?.checkedOn ?? "",
+  const parts = useMemo(
+    () => ({ meter: { kind: "meters" as const, before: meter ?? { compensated: true } } }),
+    [meter],
+  );
+  const beside = useMemo(
+    () => ({
+      scale: ownFactor ? OWN : String(meter?.scale ?? "nacl"),
+      factor: ownFactor ? String(meter.scale) : "0.64",
+    }),
+    [meter, ownFactor],
+  );
+  const form = useRecordForm({
+    name: `meter:${meter?.id ?? "new"}`,
+    parts,
+    beside,
+    compose: meterAsTyped,
+    places: { "meter.scale": "beside.factor" },
   });
-  const { control, watch, getValues, clearErrors } = form;
-
+  const isOwn = form.watch("beside.scale") === OWN;
+  const unit = scaleUnit(scaleOf(String(form.watch(isOwn ? "beside.factor" : "beside.scale"))));
   const save = async () => {
-    const complaintsAbout = await recordCheck();
-    clearErrors();
-    const { name, scale, factor, compensated, checkedOn } = getValues();
-    const body: Omit<Meter, "id"> = {
-      name,
-      scale: scale === "own" ? (typedNumber(factor) as number) : toScale(scale),
-      compensated: compensated === "yes",
-      checkedOn: checkedOn === "" ? undefined : checkedOn,
-      check: meter?.check,
-      offset: meter?.offset,
-    };
-    const complaints = complaintsAbout("meters", body);
-    setTrouble(placeComplaints(form, complaints, scale === "own" ? { scale: "factor" } : {}));
-    if (complaints.length > 0) return;
+    const bodies = await form.checked();
+    if (!bodies) return;
+    const body = bodies["meter"] as unknown as Meter;
     const { undo } = meter ? await change("meters", meter, body) : await keep("meters", body);
     form.forget();
+    const { name } = body;
     showToast({ words: meter ? `Changed: ${name}. Its history reads by the new scale.` : `Kept: ${name}.`, undo });
     router.navigate("/setup");
   };
-
   return (
-    <View gap="$4">
+    <RecordForm form={form}>
       <Body color="$soft">
         A reading without its scale is ambiguous by 40 %. A switchable meter: look which scale it stands on.
       </Body>
-      <FormText control={control} name="name" label="Name of the meter" />
-      <FormChoice
-        control={control}
+      <RecordField form={form} path="meter.name" label="Name of the meter" />
+      <BesideField
+        form={form}
         name="scale"
         label="Scale"
-        options={[...SCALE_OPTIONS, { value: "own", label: "Own factor" }]}
+        is="choice"
+        options={[...SCALE_OPTIONS, { value: OWN, label: "Own factor" }]}
       />
-      {watch("scale") === "own" ? (
-        <FormNumber control={control} name="factor" label="ppm shown per µS/cm" hint="0.40 to 1.00" />
+      {isOwn ? (
+        <BesideField form={form} name="factor" label="ppm shown per µS/cm" hint="0.40 to 1.00" is="number" />
       ) : null}
-      <FormChoice
-        control={control}
-        name="compensated"
+      <RecordField
+        form={form}
+        path="meter.compensated"
         label="Does it correct to 25 °C by itself?"
         options={[
           { value: "yes", label: "Yes, as most do" },
           { value: "no", label: "No" },
         ]}
       />
-      <FormText
-        control={control}
-        name="checkedOn"
-        label="Last checked against a standard (year-month-day)"
-        hint="Leave empty if never."
-      />
-      <FormTrouble words={trouble} />
-      <HeavyButton onPress={() => void save()} testID="save">
+      <Heading>Last check against a standard</Heading>
+      <Small>Leave it empty if it was never checked. Correct it here, or empty it to take it back.</Small>
+      <RecordField form={form} path="meter.checkedOn" label="On" />
+      <FieldRow>
+        <RecordField form={form} path="meter.check.standard" label="The bottle says" />
+        <RecordField form={form} path="meter.check.shown" label="It showed" unit={unit} />
+        <RecordField form={form} path="meter.offset" label="In pure water" unit={unit} />
+      </FieldRow>
+      <KeepRow form={form} kind="meters" record={meter} away="/setup" onKeep={save}>
         Keep this meter
-      </HeavyButton>
-    </View>
+      </KeepRow>
+    </RecordForm>
   );
 }

@@ -1,152 +1,191 @@
-import { MARKS, wetWeight, type Use } from "@winter-bead/core";
+import { MARKS, wetWeight, type Rig, type Use, type Vessel } from "@winter-bead/core";
 import { View } from "@tamagui/core";
 import { router } from "expo-router";
-import { useState } from "react";
-import type { UseFormReturn } from "react-hook-form";
-import type { Kept } from "../../data/api";
+import { useMemo } from "react";
 import { changed, kept } from "../../data/acts";
+import type { Kept } from "../../data/api";
 import { act, newId, useRecords } from "../../data/store";
-import { useSettings } from "../../data/settings";
-import { Choice, EmptyState, HeavyButton, TextButton } from "../../ui/boxes";
+import { BesideField, RecordField } from "../../forms/RecordField";
+import { RecordForm } from "../../forms/RecordForm";
+import { KeepRow } from "../../forms/WaysOut";
+import { scaleOf } from "../../forms/scales";
+import { numberText } from "../../forms/texts";
+import { useRecordForm, type RecordForm as Form } from "../../forms/useRecordForm";
+import { EmptyState, HeavyButton, TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
-import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
-import { scaleUnit, shown, threeDigits, toShown, unitOf, type Units } from "../../ui/format";
+import { scaleUnit, shown, threeDigits, toShown, unitOf } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Heading, Small } from "../../ui/words";
-import { KIND_OPTIONS, marksOptions, SCALE_OPTIONS, USE_OPTIONS, usualMarks, type VesselPreset } from "./presets";
-import { JOBS, rigBody, rigValues, scaleOf, text, vesselBody, type RigValues } from "./rig-values";
+import { marksOptions, usualMarks, VESSEL_PRESETS, type MarksChoice, type VesselPreset } from "./presets";
+import { besideRig, JOBS, rigAsTyped } from "./rig-as-typed";
 import { SizePresets } from "./SizePresets";
-import { recordCheck } from "../record-check";
 
-function WeightNote({ values, units }: { readonly values: RigValues; readonly units: Units }) {
-  const vessel = vesselBody(values, units);
-  const weight = wetWeight({
-    empty: vessel.emptyWeight ?? 0,
-    resin: vessel.grossVolume * vessel.fillFraction,
-    grossVolume: vessel.grossVolume,
-  });
+function WeightNote({ form }: { readonly form: Form }) {
+  const { units } = form;
+  const { emptyWeight, grossVolume = NaN, fillFraction = NaN } = form.bodiesNow()["vessel"] as Partial<Vessel>;
+  const resin = grossVolume * fillFraction;
+  const weight = wetWeight({ empty: emptyWeight ?? 0, resin, grossVolume });
   if (!weight.ok) return null;
   const { text: number, unit } = shown("weight", weight.value.kilograms, units);
   return (
-    <Small>{`Holds ${threeDigits(toShown("resinVolume", vessel.grossVolume * vessel.fillFraction, units))} ${unitOf("resinVolume", units)} of resin; weighs about ${number} ${unit} wet${weight.value.twoPeople ? ": lift with two, and follow your local rules for lifting" : ""}.`}</Small>
+    <Small>{`Holds ${threeDigits(toShown("resinVolume", resin, units))} ${unitOf("resinVolume", units)} of resin; weighs about ${number} ${unit} wet${weight.value.twoPeople ? ": lift with two, and follow your local rules for lifting" : ""}.`}</Small>
   );
 }
 
-/** Scales that marks can be set on, a meter's own factor among them where they are on one. */
-const marksScales = (now: string): readonly { readonly value: string; readonly label: string }[] =>
-  SCALE_OPTIONS.some((option) => option.value === now)
-    ? SCALE_OPTIONS
-    : [...SCALE_OPTIONS, { value: now, label: marksUnit(now) }];
-
-const marksUnit = (scale: string) => scaleUnit(scaleOf(scale));
+function MarksFields({ form }: { readonly form: Form }) {
+  const marks = String(form.watch("beside.marks")) as MarksChoice;
+  const use = String(form.watch("rig.use")) as Use;
+  const unit = scaleUnit(scaleOf(String(form.watch("vessel.marks.scale"))));
+  return (
+    <>
+      <BesideField form={form} name="marks" label="Marks" is="choice" options={marksOptions(use)} />
+      {marks === "own" ? (
+        <>
+          <RecordField form={form} path="vessel.marks.scale" testID="field-marksScale" />
+          <FieldRow>
+            <RecordField form={form} path="vessel.marks.watch" unit={unit} />
+            <RecordField form={form} path="vessel.marks.limit" unit={unit} />
+            <RecordField form={form} path="vessel.marks.hard" unit={unit} />
+          </FieldRow>
+        </>
+      ) : (
+        <Small>{`Watch from ${MARKS[marks].watch}, limit ${MARKS[marks].limit}, hard mark ${MARKS[marks].hard} ppm NaCl.`}</Small>
+      )}
+    </>
+  );
+}
 
 /** The vessel's kind, size, fill and marks. */
-function VesselFields({ form }: { readonly form: UseFormReturn<RigValues> }) {
-  const { units } = useSettings();
-  const { control } = form;
-  const values = form.watch();
+function VesselFields({ form }: { readonly form: Form }) {
+  const { units } = form;
   const applyPreset = (preset: VesselPreset) => {
-    const set = (name: keyof RigValues, value: string) => form.setValue(name, value as never);
-    set("kind", preset.kind);
-    set("sizeBy", "volume");
-    set("grossVolume", text(toShown("volume", preset.grossVolume, units)));
-    set("diameter", text(toShown("length", preset.diameter, units)));
-    set("emptyWeight", text(toShown("weight", preset.emptyWeight, units)));
-    set("fillPercent", text(100 * preset.fillFraction));
-    set("flow", text(toShown("flow", preset.flow, units)));
+    const set = (path: string, value: string) => form.setValue(path as never, value as never);
+    set("vessel.kind", preset.kind);
+    set("beside.sizeBy", "volume");
+    set("vessel.grossVolume", numberText(toShown("volume", preset.grossVolume, units)));
+    set("vessel.diameter", numberText(toShown("length", preset.diameter, units)));
+    set("vessel.emptyWeight", numberText(toShown("weight", preset.emptyWeight, units)));
+    set("vessel.fillFraction", numberText(100 * preset.fillFraction));
+    set("rig.flow", numberText(toShown("flow", preset.flow, units)));
   };
   return (
     <View gap="$4">
       <Heading>Vessel</Heading>
       <SizePresets units={units} onChoose={applyPreset} />
-      <FormChoice control={control} name="kind" label="Kind" options={KIND_OPTIONS} />
-      <Choice
+      <RecordField form={form} path="vessel.kind" />
+      <BesideField
+        form={form}
+        name="sizeBy"
         label="Size by"
-        value={values.sizeBy}
+        is="choice"
         options={[
           { value: "volume", label: "Volume" },
           { value: "height", label: "Diameter and height" },
         ]}
-        onChange={(sizeBy) => form.setValue("sizeBy", sizeBy)}
       />
       <FieldRow>
-        {values.sizeBy === "volume" ? (
-          <FormNumber control={control} name="grossVolume" label="Volume inside" unit={unitOf("volume", units)} />
+        {form.watch("beside.sizeBy") === "height" ? (
+          <BesideField form={form} name="height" label="Inner height" unit={unitOf("length", units)} is="number" />
         ) : (
-          <FormNumber control={control} name="height" label="Inner height" unit={unitOf("length", units)} />
+          <RecordField form={form} path="vessel.grossVolume" />
         )}
-        <FormNumber control={control} name="diameter" label="Inner diameter" unit={unitOf("length", units)} />
-        <FormNumber control={control} name="fillPercent" label="Filled to" unit="%" />
-        <FormNumber control={control} name="emptyWeight" label="Weight empty" unit={unitOf("weight", units)} />
+        <RecordField form={form} path="vessel.diameter" />
+        <RecordField form={form} path="vessel.fillFraction" />
+        <RecordField form={form} path="vessel.emptyWeight" />
       </FieldRow>
-      <WeightNote values={values} units={units} />
-      <FormChoice control={control} name="marks" label="Marks" options={marksOptions(values.use)} />
-      {values.marks === "own" ? (
-        <>
-          <FormChoice
-            control={control}
-            name="marksScale"
-            label="On the scale of a meter that shows"
-            options={marksScales(values.marksScale)}
-          />
-          <FieldRow>
-            <FormNumber control={control} name="watch" label="Watch from" unit={marksUnit(values.marksScale)} />
-            <FormNumber control={control} name="limit" label="Limit" unit={marksUnit(values.marksScale)} />
-            <FormNumber control={control} name="hard" label="Hard mark" unit={marksUnit(values.marksScale)} />
-          </FieldRow>
-        </>
-      ) : (
-        <Small>{`Watch from ${MARKS[values.marks].watch}, limit ${MARKS[values.marks].limit}, hard mark ${MARKS[values.marks].hard} ppm NaCl.`}</Small>
-      )}
+      <WeightNote form={form} />
+      <MarksFields form={form} />
     </View>
   );
 }
 
-const COMPLAINT_FIELDS = {
-  tapId: "tapId",
-  fillFraction: "fillPercent",
-  "marks.watch": "watch",
-  "marks.limit": "limit",
-  "marks.hard": "hard",
-  "stages.2.rejection": "rejection",
-} as const;
+const BEFORE_OPTIONS = [
+  { value: "none", label: "Nothing" },
+  { value: "filters", label: "Sediment, carbon" },
+  { value: "membrane", label: "Sediment, carbon, RO" },
+];
+
+function WorkFields({ form }: { readonly form: Form }) {
+  return (
+    <View gap="$4">
+      <Heading>Work</Heading>
+      <FieldRow>
+        <RecordField form={form} path="rig.flow" label="Usual flow" />
+        <RecordField form={form} path="rig.jobName" label="A job is a" />
+        <RecordField form={form} path="rig.litresPerJob" label="Water per job" />
+        <RecordField
+          form={form}
+          path="rig.jobsPerWeek"
+          label="Jobs a week"
+          unit="a usual week"
+          hint="Optional: a date before the first log"
+        />
+      </FieldRow>
+    </View>
+  );
+}
+
+const PLACES = {
+  "vessel.marks.scale": "beside.marks",
+  "rig.stages.2.rejection": "beside.rejection",
+  "rig.stages": "beside.before",
+};
+
+/** The form of a rig with its resin vessel, begun with a usual bottle. */
+function useRigForm(rig: Kept<"rigs"> | undefined, vessel: Kept<"vessels"> | undefined, firstTap: string | undefined) {
+  const vesselId = useMemo(() => vessel?.id ?? newId(), [vessel]);
+  const preset = VESSEL_PRESETS[3]!;
+  const parts = useMemo(
+    () => ({
+      rig: {
+        kind: "rigs" as const,
+        before: rig ?? {
+          ...{ use: "glass", tapId: firstTap, flow: preset.flow, jobName: JOBS.glass.name },
+          litresPerJob: JOBS.glass.litres,
+        },
+      },
+      vessel: { kind: "vessels" as const, before: vessel ?? { ...preset, name: "", marks: MARKS["glass-10"] } },
+    }),
+    [rig, vessel, firstTap, preset],
+  );
+  const beside = useMemo(() => besideRig(rig, vessel), [rig, vessel]);
+  const form = useRecordForm({
+    name: `rig:${rig?.id ?? "new"}`,
+    parts,
+    beside,
+    compose: (bodies, texts, units) => rigAsTyped(bodies, texts, units, vesselId, rig?.stages),
+    places: PLACES,
+  });
+  return { form, vesselId };
+}
 
 /** A rig with its resin vessel: what it is for, what hangs before the resin, how large, and its marks. */
 export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
-  const { units } = useSettings();
-  const { records: taps } = useRecords("taps");
+  const { records: allTaps } = useRecords("taps");
   const { records: vessels } = useRecords("vessels");
-  const [trouble, setTrouble] = useState<string>();
+  const taps = allTaps.filter((tap) => tap.retiredOn === undefined || tap.id === rig?.tapId);
   const stage = rig?.stages.find((each) => each.kind === "resin");
   const vessel = stage?.kind === "resin" ? vessels.find((each) => each.id === stage.vesselId) : undefined;
-  const form = useKeptForm<RigValues>(
-    `rig:${rig?.id ?? "new"}:${units}`,
-    rigValues(rig, vessel, taps[0]?.id ?? "", units),
-  );
-  const { control, watch, getValues, setValue, clearErrors } = form;
-  const values = watch();
+  const { form, vesselId } = useRigForm(rig, vessel, taps[0]?.id);
+  const { setValue } = form;
 
-  const applyUse = (use: Use) => {
-    setValue("marks", usualMarks(use));
-    setValue("jobName", JOBS[use].name);
-    setValue("litresPerJob", text(toShown("volume", JOBS[use].litres, units)));
+  const applyUse = (use: string) => {
+    const { name, litres } = JOBS[use as Use];
+    setValue("beside.marks" as never, usualMarks(use as Use) as never);
+    setValue("rig.jobName" as never, name as never);
+    setValue("rig.litresPerJob" as never, numberText(toShown("volume", litres, form.units)) as never);
   };
   const save = async () => {
-    const complaintsAbout = await recordCheck();
-    clearErrors();
-    const now = getValues();
-    const vesselId = vessel?.id ?? newId();
-    const bodies = { vessel: vesselBody(now, units), rig: rigBody(now, vesselId, units, rig) };
-    const complaints = [...complaintsAbout("rigs", bodies.rig), ...complaintsAbout("vessels", bodies.vessel)];
-    setTrouble(placeComplaints(form, complaints, COMPLAINT_FIELDS));
-    if (complaints.length > 0) return;
+    const bodies = await form.checked();
+    if (!bodies) return;
+    const [rigBody, vesselBody] = [bodies["rig"] as unknown as Rig, bodies["vessel"] as unknown as Vessel];
     const rigId = rig?.id ?? newId();
-    const { undo } = await act(`Rig ${now.name}`, [
-      vessel ? changed("vessels", vessel, bodies.vessel) : kept("vessels", bodies.vessel, vesselId),
-      rig ? changed("rigs", rig, bodies.rig) : kept("rigs", bodies.rig, rigId),
+    const { undo } = await act(`Rig ${rigBody.name}`, [
+      vessel ? changed("vessels", vessel, vesselBody) : kept("vessels", vesselBody, vesselId),
+      rig ? changed("rigs", rig, rigBody) : kept("rigs", rigBody, rigId),
     ]);
     form.forget();
-    showToast({ words: `Kept: ${now.name}.`, undo });
+    showToast({ words: `Kept: ${rigBody.name}.`, undo });
     router.navigate(rig ? "/setup" : { pathname: "/setup/charge", params: { rig: rigId } });
   };
 
@@ -156,54 +195,35 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
         A rig hangs on a tap, and how long its resin lasts depends on that water.
       </EmptyState>
     );
+  const before = form.watch("beside.before");
   return (
-    <View gap="$4">
-      <FormText control={control} name="name" label="Name of the rig" hint="Such as Van, Bay, Quarantine." />
-      <FormChoice control={control} name="use" label="The water is for" options={USE_OPTIONS} onChosen={applyUse} />
-      <FormChoice
-        control={control}
-        name="tapId"
-        label="Tap"
-        options={taps.map((tap) => ({ value: tap.id, label: tap.name }))}
-      />
-      <FormChoice
-        control={control}
+    <RecordForm form={form}>
+      <RecordField form={form} path="rig.name" hint="Such as Van, Bay, Quarantine." />
+      <RecordField form={form} path="rig.use" label="The water is for" onChosen={applyUse} />
+      <RecordField form={form} path="rig.tapId" options={taps.map(({ id, name }) => ({ value: id, label: name }))} />
+      <BesideField
+        form={form}
         name="before"
         label="Before the resin"
-        options={[
-          { value: "none", label: "Nothing" },
-          { value: "filters", label: "Sediment, carbon" },
-          { value: "membrane", label: "Sediment, carbon, RO" },
-        ]}
+        is="choice"
+        options={before === "own" ? [...BEFORE_OPTIONS, { value: "own", label: "As it was built" }] : BEFORE_OPTIONS}
       />
-      {values.before === "membrane" ? (
-        <FormNumber
-          control={control}
+      {before === "membrane" ? (
+        <BesideField
+          form={form}
           name="rejection"
           label="The membrane holds back"
           unit="%"
           hint="95 to 98 when in order"
+          is="number"
         />
       ) : null}
       <VesselFields form={form} />
-      <Heading>Work</Heading>
-      <FieldRow>
-        <FormNumber control={control} name="flow" label="Usual flow" unit={unitOf("flow", units)} />
-        <FormText control={control} name="jobName" label="A job is a" />
-        <FormNumber control={control} name="litresPerJob" label="Water per job" unit={unitOf("volume", units)} />
-        <FormNumber
-          control={control}
-          name="jobsPerWeek"
-          label="Jobs a week"
-          unit="a usual week"
-          hint="Optional: a date before the first log"
-        />
-      </FieldRow>
-      <FormTrouble words={trouble} />
-      <HeavyButton onPress={() => void save()} testID="save">
+      <WorkFields form={form} />
+      <KeepRow form={form} kind="rigs" record={rig} away="/setup" onKeep={save}>
         {rig ? "Keep the change" : "Keep and fill it"}
-      </HeavyButton>
+      </KeepRow>
       <TextButton href="/setup">Not now</TextButton>
-    </View>
+    </RecordForm>
   );
 }

@@ -1,7 +1,6 @@
 import { useLocalSearchParams } from "expo-router";
-import type { RecordKind } from "@winter-bead/contract";
 import { useRecords } from "../../data/store";
-import type { Kept } from "../../data/api";
+import { useNamed } from "../../forms/useNamed";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body } from "../../ui/words";
@@ -10,20 +9,7 @@ import { ChargeForm } from "./ChargeForm";
 import { MeterForm } from "./MeterForm";
 import { RigForm } from "./RigForm";
 import { TapForm } from "./TapForm";
-
-/** The record named in the address, once the records are there; `undefined` for a new one. */
-function useNamed<K extends RecordKind>(
-  kind: K,
-): {
-  readonly record: Kept<K> | undefined;
-  readonly ready: boolean;
-  readonly unknown: boolean;
-} {
-  const { id } = useLocalSearchParams<{ id?: string }>();
-  const { records, pending } = useRecords(kind);
-  const record = records.find((each) => each.id === id);
-  return { record, ready: !pending, unknown: id !== undefined && !record && !pending };
-}
+import { VesselForm } from "./VesselForm";
 
 const Waiting = () => <Body role="status">One moment…</Body>;
 
@@ -56,6 +42,16 @@ export function RigPlace() {
   return (
     <Screen title={record ? record.name : "Add a rig"}>
       {ready && !taps.pending && !vessels.pending ? <RigForm key={record?.id} rig={record} /> : <Waiting />}
+    </Screen>
+  );
+}
+
+export function VesselPlace() {
+  const { record, unknown } = useNamed("vessels");
+  if (unknown) return <NotHere what="vessel" href="/setup" way="To Set up" />;
+  return (
+    <Screen title={record?.name ?? "Vessel"}>
+      {record ? <VesselForm key={record.id} vessel={record} /> : <Waiting />}
     </Screen>
   );
 }

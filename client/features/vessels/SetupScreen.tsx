@@ -1,10 +1,11 @@
 import { View } from "@tamagui/core";
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { useRecords } from "../../data/store";
 import { Pressable, TextButton } from "../../ui/boxes";
 import { scaleUnit, threeDigits } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
+import { inUse } from "../../data/in-use";
 import { checkWords } from "../water/meter-words";
 
 function Line({ name, detail, href }: { readonly name: string; readonly detail: string; readonly href: string }) {
@@ -52,12 +53,44 @@ function Section({
   );
 }
 
+/** What is sold, broken or gone: hidden here, kept in the history, and to be brought back. */
+function Retired({
+  things,
+}: {
+  readonly things: readonly { readonly name: string; readonly on: string; readonly href: string }[];
+}) {
+  const [open, setOpen] = useState(false);
+  if (things.length === 0) return null;
+  return (
+    <View gap="$1">
+      <TextButton onPress={() => setOpen(!open)} expanded={open} testID="retired">
+        {open ? "Close the retired ones" : `Retired: ${things.length}`}
+      </TextButton>
+      {open
+        ? things.map(({ name, on, href }) => <Line key={href} name={name} detail={`retired ${on}`} href={href} />)
+        : null}
+    </View>
+  );
+}
+
+const retired = <T extends { readonly id: string; readonly name: string; readonly retiredOn?: string | undefined }>(
+  things: readonly T[],
+  href: string,
+) =>
+  things.flatMap(({ id, name, retiredOn }) => (retiredOn ? [{ name, on: retiredOn, href: `${href}?id=${id}` }] : []));
+
 /** What the crew has: taps, meters, rigs; numbered, since that is the order of a first day. */
 export function SetupScreen() {
   const { records: sites } = useRecords("sites");
-  const { records: taps } = useRecords("taps");
-  const { records: meters } = useRecords("meters");
-  const { records: rigs } = useRecords("rigs");
+  const { records: allTaps } = useRecords("taps");
+  const { records: allMeters } = useRecords("meters");
+  const { records: allRigs } = useRecords("rigs");
+  const { records: vessels } = useRecords("vessels");
+  const [taps, meters, rigs] = [inUse(allTaps), inUse(allMeters), inUse(allRigs)];
+  const hanging = new Set(
+    rigs.flatMap(({ stages }) => stages.flatMap((stage) => (stage.kind === "resin" ? [stage.vesselId] : []))),
+  );
+  const free = inUse(vessels).filter(({ id }) => !hanging.has(id));
   const siteName = (id: string) => sites.find((site) => site.id === id)?.name ?? "";
   return (
     <Screen title="Set up">
@@ -119,6 +152,22 @@ export function SetupScreen() {
             </View>
           ))}
         </Section>
+        {free.length > 0 ? (
+          <View gap="$1">
+            <Heading>Vessels without a rig</Heading>
+            {free.map(({ id, name }) => (
+              <Line key={id} name={name} detail="hangs nowhere now" href={`/setup/vessel?id=${id}`} />
+            ))}
+          </View>
+        ) : null}
+        <Retired
+          things={[
+            ...retired(allTaps, "/setup/tap"),
+            ...retired(allMeters, "/setup/meter"),
+            ...retired(allRigs, "/setup/rig"),
+            ...retired(vessels, "/setup/vessel"),
+          ]}
+        />
         <TextButton href="/settings">Settings: units and look</TextButton>
       </View>
     </Screen>

@@ -1,81 +1,75 @@
-import { router, useLocalSearchParams } from "expo-router";
-import { useState } from "react";
+import type { Tap } from "@winter-bead/core";
 import { View } from "@tamagui/core";
-import type { Kept } from "../../data/api";
+import { router, useLocalSearchParams } from "expo-router";
+import { useMemo, useState } from "react";
 import { changed, kept } from "../../data/acts";
+import type { Kept } from "../../data/api";
 import { act, newId, useRecords } from "../../data/store";
-import { useSettings } from "../../data/settings";
-import { HeavyButton, TextButton } from "../../ui/boxes";
+import { BesideField, RecordField } from "../../forms/RecordField";
+import { scaleOf } from "../../forms/scales";
+import { RecordForm } from "../../forms/RecordForm";
+import { KeepRow } from "../../forms/WaysOut";
+import { useRecordForm } from "../../forms/useRecordForm";
+import { TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
-import { FormChoice, FormNumber, FormText, FormTrouble, placeComplaints, useKeptForm } from "../../ui/form";
-import { scaleUnit, unitOf } from "../../ui/format";
+import { scaleUnit } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
-import { SCALE_OPTIONS } from "./presets";
-import { NEW_SITE, tapBody, tapValues, toScale, type TapValues } from "./tap-values";
-import { recordCheck } from "../record-check";
+import { NEW_PLACE, tapAsTyped } from "./tap-as-typed";
 
-/** Stands for the place that is kept only once everything is right. */
-const NOT_YET = "00000000-0000-7000-8000-000000000000";
-
-/** A place and the tap that feeds the vessel there. */
+/** A tap: where the water comes from, and how hard it is. */
 export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
-  const { units } = useSettings();
   const { records: sites } = useRecords("sites");
-  const [more, setMore] = useState(false);
   const { then } = useLocalSearchParams<{ then?: string }>();
-  const [trouble, setTrouble] = useState<string>();
-  const form = useKeptForm<TapValues>(`tap:${tap?.id ?? "new"}`, tapValues(tap, sites[0]?.id, units));
-  const { control, watch, getValues, clearErrors } = form;
-  const scale = watch("scale");
-  const makesSite = watch("siteId") === NEW_SITE || !sites.some((site) => site.id === watch("siteId"));
-
+  const [more, setMore] = useState(tap?.ph !== undefined || tap?.alkalinity !== undefined);
+  const siteId = useMemo(newId, []);
+  const parts = useMemo(
+    () => ({
+      tap: { kind: "taps" as const, before: tap ?? { scale: "nacl" } },
+      site: { kind: "sites" as const, before: { name: "" } },
+    }),
+    [tap],
+  );
+  const beside = useMemo(() => ({ place: tap?.siteId ?? sites[0]?.id ?? NEW_PLACE, siteName: "" }), [tap, sites]);
+  const form = useRecordForm({
+    name: `tap:${tap?.id ?? "new"}`,
+    parts,
+    beside,
+    compose: (bodies, texts) => tapAsTyped(bodies, texts, siteId),
+    places: { "site.name": "beside.siteName" },
+  });
+  const scale = scaleUnit(scaleOf(String(form.watch("tap.scale"))));
   const save = async () => {
-    const complaintsAbout = await recordCheck();
-    clearErrors();
-    const values = getValues();
-    const site = { name: values.siteName };
-    const siteComplaints = makesSite
-      ? complaintsAbout("sites", site).map((each) => ({ ...each, path: "siteName" }))
-      : [];
-    const draft = tapBody(values, makesSite ? NOT_YET : values.siteId, units);
-    const complaints = [...siteComplaints, ...complaintsAbout("taps", draft)];
-    setTrouble(placeComplaints(form, complaints, { siteId: "siteName" }));
-    if (complaints.length > 0) return;
-    const siteId = makesSite ? newId() : values.siteId;
-    const body = tapBody(values, siteId, units);
-    const { undo } = await act(`Tap ${values.name}`, [
-      ...(makesSite ? [kept("sites", site, siteId)] : []),
+    const bodies = await form.checked();
+    if (!bodies) return;
+    const body = bodies["tap"] as never;
+    const { undo } = await act(`Tap ${(bodies["tap"] as Partial<Tap>).name}`, [
+      ...(bodies["site"] ? [kept("sites", bodies["site"] as never, siteId)] : []),
       tap ? changed("taps", tap, body) : kept("taps", body, newId()),
     ]);
     form.forget();
-    showToast({ words: `Kept: ${values.name}.`, undo });
+    showToast({ words: `Kept: ${(bodies["tap"] as Partial<Tap>).name}.`, undo });
     router.navigate(then === "/size/vessel" ? then : "/setup");
   };
-
+  const places = [
+    ...sites.map((site) => ({ value: site.id, label: site.name })),
+    { value: NEW_PLACE, label: "A new place" },
+  ];
   return (
-    <View gap="$4">
+    <RecordForm form={form}>
       <Body color="$soft">
         Test the tap that will really feed the vessel, cold, after a minute or two of running, on several days.
       </Body>
-      {sites.length > 0 ? (
-        <FormChoice
-          control={control}
-          name="siteId"
-          label="Where"
-          options={[
-            ...sites.map((site) => ({ value: site.id, label: site.name })),
-            { value: NEW_SITE, label: "A new place" },
-          ]}
-        />
+      {sites.length > 0 ? <BesideField form={form} name="place" label="Where" is="choice" options={places} /> : null}
+      {form.watch("beside.place") === NEW_PLACE ? (
+        <BesideField form={form} name="siteName" label="Name of the place" is="text" />
       ) : null}
-      {makesSite ? <FormText control={control} name="siteName" label="Name of the place" /> : null}
-      <FormText control={control} name="name" label="Name of the tap" />
-      <FormChoice control={control} name="scale" label="The meter's scale" options={SCALE_OPTIONS} />
+      <RecordField form={form} path="tap.name" label="Name of the tap" />
+      <RecordField form={form} path="tap.scale" label="The meter's scale" />
       <FieldRow>
-        <FormNumber control={control} name="low" label="Lowest seen" unit={scaleUnit(toScale(scale))} />
-        <FormNumber control={control} name="typical" label="Typical" unit={scaleUnit(toScale(scale))} />
-        <FormNumber control={control} name="high" label="Highest seen" unit={scaleUnit(toScale(scale))} />
+        <RecordField form={form} path="tap.low" label="Lowest seen" unit={scale} />
+        <RecordField form={form} path="tap.typical" unit={scale} />
+        <RecordField form={form} path="tap.high" label="Highest seen" unit={scale} />
       </FieldRow>
       <Body color="$soft">
         Only one reading yet? Enter it as typical: 15 % either way is assumed until you know more.
@@ -85,16 +79,17 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
       </TextButton>
       {more ? (
         <FieldRow>
-          <FormNumber control={control} name="temperature" label="Temperature" unit={unitOf("temperature", units)} />
-          <FormNumber control={control} name="ph" label="pH" />
-          <FormNumber control={control} name="alkalinity" label="Alkalinity" unit="mg/L CaCO3" />
-          <FormNumber control={control} name="silica" label="Silica" unit="mg/L" />
+          <RecordField form={form} path="tap.temperature" />
+          <RecordField form={form} path="tap.ph" label="pH" />
+          <RecordField form={form} path="tap.alkalinity" unit="mg/L CaCO3" />
+          <RecordField form={form} path="tap.silica" />
         </FieldRow>
       ) : null}
-      <FormTrouble words={trouble} />
-      <HeavyButton onPress={() => void save()} testID="save">
-        Keep this tap
-      </HeavyButton>
-    </View>
+      <View>
+        <KeepRow form={form} kind="taps" record={tap} away="/setup" onKeep={save}>
+          Keep this tap
+        </KeepRow>
+      </View>
+    </RecordForm>
   );
 }

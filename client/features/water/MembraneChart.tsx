@@ -5,7 +5,7 @@ import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from "react-native-
 import { TimeAxis, UprightAxis } from "../../ui/axes";
 import { Measured } from "../../ui/Measured";
 import { usePalette } from "../../ui/palette";
-import type { MembranePoint } from "./membrane-values";
+import type { MembranePoint } from "./membrane-trend";
 
 const PAD = { left: 44, right: 12, top: 40, bottom: 24 };
 const PANEL = 164;

@@ -1,42 +1,19 @@
 import { View } from "@tamagui/core";
-import {
-  explainMembrane,
-  nextStep,
-  observationWords,
-  type Explanation,
-  type ObservationName,
-  type Rig,
-  type SeenBeside,
-  type Suspect,
-} from "@winter-bead/core";
+import { explainMembrane, nextStep, type Explanation, type Rig, type Suspect } from "@winter-bead/core";
 import { router } from "expo-router";
-import { useMemo, useState } from "react";
-import type { Kept } from "../../data/api";
-import { useDraft } from "../../data/draft";
-import { useSettings } from "../../data/settings";
-import { keep, useRecords } from "../../data/store";
-import { Card, Caution, Choice, EmptyState, HeavyButton } from "../../ui/boxes";
+import { useMemo } from "react";
+import { useRecords } from "../../data/store";
+import { Choice, EmptyState, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
-import { FieldRow, NumberField } from "../../ui/fields";
-import { FormTrouble } from "../../ui/form";
-import { momentInWords, scaleUnit, threeDigits, unitOf } from "../../ui/format";
+import { momentInWords, threeDigits } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
-import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
 import { MembraneChart } from "./MembraneChart";
-import {
-  checkBody,
-  EMPTY_CHECK,
-  membraneTrend,
-  stateWords,
-  wearOf,
-  type MembranePoint,
-  type TypedCheck,
-} from "./membrane-values";
+import { MembraneCheckForm } from "./MembraneCheckForm";
+import { membraneTrend, stateWords, wearOf, type MembranePoint } from "./membrane-trend";
 import { RatedMembrane } from "./RatedMembrane";
 import { wholeMoney } from "../plan/money";
 import { usePrices } from "../plan/usePrices";
-import { recordCheck } from "../record-check";
 
 function Figure({ name, explanation }: { readonly name: string; readonly explanation: Explanation }) {
   return (
@@ -115,108 +92,22 @@ function SuspectCard({ suspect, place }: { readonly suspect: Suspect; readonly p
   );
 }
 
-const ASKED: readonly (keyof SeenBeside & ObservationName)[] = [
-  "pressure-falls-running",
-  "sediment-old",
-  "carbon-old",
-  "chlorine-behind-carbon",
-  "membrane-old",
-];
+const MOST_SHOWN = 8;
 
-function Seen({ seen, onChange }: { readonly seen: SeenBeside; readonly onChange: (seen: SeenBeside) => void }) {
+/** Every check that was entered, newest first: each can be looked at, corrected and taken back. */
+function Checks({ points }: { readonly points: readonly MembranePoint[] }) {
   return (
-    <View gap="$2">
-      <Small>What you see beside it; leave open what you don’t know</Small>
-      {ASKED.map((name) => {
-        const value = seen[name];
-        return (
-          <Choice
-            key={name}
-            label={observationWords(name).yes}
-            value={value === undefined ? "open" : value ? "yes" : "no"}
-            options={[
-              { value: "yes", label: "Yes" },
-              { value: "no", label: "No" },
-              { value: "open", label: "Don’t know" },
-            ]}
-            onChange={(answer) => {
-              const { [name]: _, ...rest } = seen;
-              onChange(answer === "open" ? rest : { ...rest, [name]: answer === "yes" });
-            }}
-          />
-        );
-      })}
+    <View role="list" aria-label="Checks" testID="checks">
+      <Heading>Checks</Heading>
+      {[...points]
+        .reverse()
+        .slice(0, MOST_SHOWN)
+        .map(({ check, at, state }) => (
+          <TextButton key={check.id} href={`/water/membrane-check?id=${check.id}`}>
+            {`${momentInWords(at, Date.now())}: holds back ${threeDigits(100 * state.rejection)} %${check.clean ? ", clean" : ""}`}
+          </TextButton>
+        ))}
     </View>
-  );
-}
-
-function CheckForm({ rig, meters }: { readonly rig: Rig; readonly meters: readonly Kept<"meters">[] }) {
-  const { units } = useSettings();
-  const [typed, patch, clear] = useDraft<TypedCheck>(`membrane:${rig.id}`, EMPTY_CHECK);
-  const [trouble, setTrouble] = useState<string>();
-  const meter = meters.find((each) => each.id === typed.meterId) ?? meters[0];
-  const save = async () => {
-    const complaintsAbout = await recordCheck();
-    const body = { ...checkBody(typed, rig.id, meter, units), at: new Date().toISOString() };
-    const complaints = complaintsAbout("membrane-checks", body);
-    setTrouble(complaints.map(({ message }) => message).join(" ") || undefined);
-    if (complaints.length > 0) return;
-    const { undo } = await keep("membrane-checks", body);
-    clear();
-    showToast({ words: `Kept: the membrane of ${rig.name}.`, undo });
-  };
-  const field = (name: Exclude<keyof TypedCheck, "clean" | "meterId" | "seen">, label: string, unit: string) => (
-    <NumberField
-      key={name}
-      label={label}
-      unit={unit}
-      value={typed[name]}
-      onChange={(text) => patch({ [name]: text })}
-      testID={`membrane-${name}`}
-    />
-  );
-  const ppm = scaleUnit(meter?.scale ?? "nacl");
-  return (
-    <Card gap="$3" testID="membrane-form">
-      <Heading>Check it now</Heading>
-      <Body color="$soft">
-        While it runs, after the first minutes: readings, pressures, and both flows with a jug and a watch.
-      </Body>
-      <Caution>Let the pressure down before a gauge or a hose is changed.</Caution>
-      {meters.length > 1 ? (
-        <Choice
-          label="Meter"
-          value={meter?.id}
-          options={meters.map((each) => ({ value: each.id, label: each.name }))}
-          onChange={(meterId) => patch({ meterId })}
-        />
-      ) : null}
-      <FieldRow>
-        {field("feed", "Feed", ppm)}
-        {field("product", "Product", ppm)}
-        {field("temperature", "Temperature", unitOf("temperature", units))}
-      </FieldRow>
-      <FieldRow>
-        {field("pressure", "Pressure before it", unitOf("pressure", units))}
-        {field("permeatePressure", "Behind it, if any", unitOf("pressure", units))}
-        {field("productFlow", "Product", unitOf("flow", units))}
-        {field("wasteFlow", "Waste", unitOf("flow", units))}
-      </FieldRow>
-      <Choice
-        label="Is it new or just cleaned?"
-        value={typed.clean}
-        options={[
-          { value: "no", label: "No" },
-          { value: "yes", label: "Yes: take this as the baseline" },
-        ]}
-        onChange={(clean) => patch({ clean })}
-      />
-      <Seen seen={typed.seen} onChange={(seen) => patch({ seen })} />
-      <FormTrouble words={trouble} />
-      <HeavyButton onPress={() => void save()} testID="keep-check">
-        Keep this check
-      </HeavyButton>
-    </Card>
   );
 }
 
@@ -236,7 +127,7 @@ export function MembraneScreen({ rig, rigs }: { readonly rig: Rig; readonly rigs
   const { points } = trend;
   const last = points[points.length - 1];
   const wear = last ? wearOf(last, trend.clean) : [];
-  const form = <CheckForm rig={rig} meters={meters} />;
+  const form = <MembraneCheckForm key={rig.id} rig={rig} />;
   const rated = <RatedMembrane rig={rig} />;
   return (
     <Screen
@@ -276,6 +167,7 @@ export function MembraneScreen({ rig, rigs }: { readonly rig: Rig; readonly rigs
               ))}
               <Small>School: weighing evidence by log-odds (Good 1950); the weights are planning assumptions.</Small>
             </View>
+            <Checks points={points} />
           </View>
         ) : (
           <EmptyState title="No check yet">

@@ -15,6 +15,7 @@ import type { Kept } from "../../data/api";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
 import { bodyOf } from "../../data/acts";
+import { inUse } from "../../data/in-use";
 import { change, useRecords } from "../../data/store";
 import { Card, Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
@@ -314,7 +315,8 @@ function AgainstStandard({ meters }: { readonly meters: readonly Kept<"meters">[
 
 /** Why two meters disagree, and how each does against a standard. */
 export function MetersScreen() {
-  const { records: meters, pending } = useRecords("meters");
+  const { records, pending } = useRecords("meters");
+  const meters = inUse(records);
   const wide = useWide();
   const [open, setOpen] = useState(false);
   if (pending)

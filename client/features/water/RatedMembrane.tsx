@@ -11,7 +11,7 @@ import {
   type Rig,
 } from "@winter-bead/core";
 import { useState } from "react";
-import { useDraft } from "../../data/draft";
+import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
 import { TextButton } from "../../ui/boxes";
@@ -66,11 +66,15 @@ const questionOf = (value: (name: string) => number, co2: number): MembraneInput
   },
 });
 
+const inOtherUnits = ofQuantities<Record<string, string>>(
+  Object.fromEntries([...RATED, ...TODAY].flatMap(({ name, quantity }) => (quantity ? [[name, quantity]] : []))),
+);
+
 /** What the membrane should make by its maker's test, in this water, at this pressure and temperature. */
 export function RatedMembrane({ rig }: { readonly rig: Rig }) {
   const { units } = useSettings();
   const { records: taps } = useRecords("taps");
-  const { waters } = useTapWaters();
+  const { all: waters } = useTapWaters();
   const [open, setOpen] = useState(false);
   const tap = taps.find((each) => each.id === rig.tapId);
   const water = waters.find((each) => each.tap.id === rig.tapId);
@@ -81,7 +85,7 @@ export function RatedMembrane({ rig }: { readonly rig: Rig }) {
   const initial = Object.fromEntries(
     fields.map((field) => [field.name, text(field, field.name === "ec" ? ec : field.start, units)]),
   );
-  const [typed, patch] = useDraft<Record<string, string>>(`rated:${rig.id}:${units}`, initial);
+  const [typed, patch] = useUnitDraft<Record<string, string>>(`rated:${rig.id}`, initial, inOtherUnits);
   const value = (name: string): number | undefined => {
     const field = fields.find((each) => each.name === name)!;
     const number = typedNumber(typed[name] ?? "");

@@ -1,39 +1,35 @@
 import { View } from "@tamagui/core";
-import { readReport, type ReportComplaint, type ReportSource, type ReportValues, type Tap } from "@winter-bead/core";
+import {
+  describeReport,
+  readReport,
+  REPORT_VALUES,
+  type ReportComplaint,
+  type ReportValues,
+  type Tap,
+  type WaterReport,
+} from "@winter-bead/core";
 import { router } from "expo-router";
-import { useState } from "react";
-import { useDraft } from "../../data/draft";
-import { keep } from "../../data/store";
-import { Card, Choice, HeavyButton, TextButton } from "../../ui/boxes";
+import { useMemo, useState } from "react";
+import type { Kept } from "../../data/api";
+import { change, keep } from "../../data/store";
+import { RecordField } from "../../forms/RecordField";
+import { RecordForm } from "../../forms/RecordForm";
+import { KeepRow } from "../../forms/WaysOut";
+import { textsOf } from "../../forms/texts";
+import { useRecordForm } from "../../forms/useRecordForm";
+import { Card, Choice, TextButton } from "../../ui/boxes";
 import { download, FilePicker } from "../../ui/files";
-import { FieldRow, NumberField, TextField } from "../../ui/fields";
-import { FormTrouble } from "../../ui/form";
+import { FieldRow } from "../../ui/fields";
 import { localDate } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Small, Strong } from "../../ui/words";
+import { onDemand } from "../on-demand-piece";
 import { HiddenLoadPart } from "./HiddenLoad";
+import { ANION_FIELDS, CATION_FIELDS, OTHER_FIELDS, type ReportField } from "./report-fields";
 import type { OpenedReport } from "./report-file";
 import { ReportSummary } from "./ReportSummary";
-import {
-  ANION_FIELDS,
-  CATION_FIELDS,
-  OTHER_FIELDS,
-  readTypedReport,
-  typedFrom,
-  type ReportField,
-  type TypedReport,
-} from "./report-values";
 import { SupplierPart } from "./SupplierPart";
-import { recordCheck } from "../record-check";
-import { onDemand } from "../on-demand-piece";
-
-interface Draft {
-  readonly typed: TypedReport;
-  readonly sampledOn: string;
-  readonly origin: string;
-  readonly source: ReportSource;
-}
 
 const WAYS = [
   { value: "typed", label: "Type it" },
@@ -64,23 +60,37 @@ function LeftOutPart({ complaints, ignored }: LeftOut) {
   );
 }
 
+const at = (field: ReportField) => `report.values.${field}`;
+
 /** The report as it stands on the screen, and everything that can be done with it. */
-function useReport(tap: Tap) {
-  const initial: Draft = { typed: {}, sampledOn: localDate(Date.now()), origin: "", source: "typed" };
-  const [draft, patch, clear] = useDraft<Draft>(`report:${tap.id}`, initial);
+function useReport(tap: Tap, report: Kept<"water-reports"> | undefined) {
+  const parts = useMemo(
+    () => ({
+      report: {
+        kind: "water-reports" as const,
+        before: report ?? { tapId: tap.id, sampledOn: localDate(Date.now()), source: "typed" },
+      },
+    }),
+    [tap.id, report],
+  );
+  const form = useRecordForm({ name: `report:${report?.id ?? tap.id}`, parts, places: { "report.values": at("ca") } });
   const [leftOut, setLeftOut] = useState<LeftOut>(NOTHING_LEFT_OUT);
   const [trouble, setTrouble] = useState<string>();
-  const read = readTypedReport(draft.typed);
+  const body = form.bodiesNow()["report"] as unknown as WaterReport;
+  // A figure that is none yet is left out of what is judged.
+  const values = Object.fromEntries(
+    Object.entries(body.values).filter(([, value]) => Number.isFinite(value)),
+  ) as ReportValues;
+  const set = (path: string, text: string) => form.setValue(path as never, text as never);
 
-  const take = (report: OpenedReport) => {
-    const found = readReport(report.lines);
+  const take = (opened: OpenedReport) => {
+    const found = readReport(opened.lines);
     setLeftOut(found);
     setTrouble(undefined);
-    patch({
-      typed: { ...draft.typed, ...typedFrom(found.values) },
-      ...(report.sampledOn ? { sampledOn: report.sampledOn } : {}),
-      ...(report.origin ? { origin: report.origin } : {}),
-    });
+    const texts = textsOf(REPORT_VALUES.fields, found.values as Record<string, unknown>, form.units);
+    for (const [field, text] of Object.entries(texts)) if (text !== "") set(`report.values.${field}`, String(text));
+    if (opened.sampledOn) set("report.sampledOn", opened.sampledOn);
+    if (opened.origin) set("report.origin", opened.origin);
   };
   const open = async (file: File) => {
     const { openReportFile } = await onDemand();
@@ -88,49 +98,47 @@ function useReport(tap: Tap) {
     if ("trouble" in opened) setTrouble(opened.trouble);
     else take(opened.report);
   };
-  const saveFile = async (format: "csv" | "json", values: ReportValues) => {
+  const saveFile = async (format: "csv" | "json", figures: ReportValues) => {
     const { reportCsv, reportJson } = await onDemand();
-    const name = `water-report-${draft.sampledOn}.${format}`;
+    const name = `water-report-${body.sampledOn}.${format}`;
     const write = format === "csv" ? reportCsv : reportJson;
-    download(name, write(values, draft.sampledOn, draft.origin), format === "csv" ? "text/csv" : "application/json");
+    const text = write(figures, body.sampledOn, body.origin ?? "");
+    download(name, text, format === "csv" ? "text/csv" : "application/json");
   };
   const save = async () => {
-    const complaintsAbout = await recordCheck();
-    const body = {
-      tapId: tap.id,
-      sampledOn: draft.sampledOn,
-      source: draft.source,
-      origin: draft.origin.trim() === "" ? undefined : draft.origin,
-      values: read.values,
-    };
-    const complaints = [
-      ...Object.values(read.errors),
-      ...complaintsAbout("water-reports", body).map(({ message }) => message),
-    ];
-    setTrouble(complaints.join(" ") || undefined);
-    if (complaints.length > 0) return;
-    const { undo } = await keep("water-reports", body);
-    clear();
-    showToast({ words: `Kept: the report of ${draft.sampledOn} for ${tap.name}.`, undo });
+    const bodies = await form.checked();
+    if (!bodies) return;
+    const typed = bodies["report"] as unknown as WaterReport;
+    const { undo } = report ? await change("water-reports", report, typed) : await keep("water-reports", typed);
+    form.forget();
+    showToast({
+      words: `${report ? "Corrected" : "Kept"}: the report of ${typed.sampledOn} for ${tap.name}.`,
+      undo,
+    });
     router.navigate(`/water/${tap.id}`);
   };
   const empty = () => {
-    clear();
+    for (const field of Object.keys(REPORT_VALUES.fields)) set(`report.values.${field}`, "");
     setLeftOut(NOTHING_LEFT_OUT);
     setTrouble(undefined);
   };
-  return { draft, patch, read, leftOut, trouble, take, open, saveFile, save, empty };
+  return { form, body, values, leftOut, trouble, take, open, saveFile, save, empty, set };
 }
 
 type Report = ReturnType<typeof useReport>;
 
 /** The ways by which figures come other than by typing. */
 function Ways({ report }: { readonly report: Report }) {
-  const { draft, patch, open, saveFile, take, leftOut } = report;
+  const { body, set, open, saveFile, take, leftOut } = report;
   return (
     <View gap="$4">
-      <Choice label="How it comes" value={draft.source} options={WAYS} onChange={(source) => patch({ source })} />
-      {draft.source === "imported" ? (
+      <Choice
+        label="How it comes"
+        value={body.source}
+        options={WAYS}
+        onChange={(source) => set("report.source", source)}
+      />
+      {body.source === "imported" ? (
         <View gap="$2">
           <FilePicker
             label="Open a CSV or JSON file"
@@ -143,24 +151,15 @@ function Ways({ report }: { readonly report: Report }) {
           </TextButton>
         </View>
       ) : null}
-      {draft.source === "supplier" ? <SupplierPart on={draft.sampledOn} onReport={take} /> : null}
+      {body.source === "supplier" ? <SupplierPart on={body.sampledOn} onReport={take} /> : null}
       <LeftOutPart {...leftOut} />
     </View>
   );
 }
 
-function Fields({ report }: { readonly report: Report }) {
-  const { draft, patch, read } = report;
-  const field = ({ name, label, unit }: { name: ReportField; label: string; unit: string }) => (
-    <NumberField
-      key={name}
-      label={label}
-      unit={unit}
-      value={draft.typed[name] ?? ""}
-      onChange={(text) => patch({ typed: { ...draft.typed, [name]: text } })}
-      testID={`report-${name}`}
-      {...(read.errors[name] ? { error: read.errors[name] } : {})}
-    />
+function Fields({ report: { form } }: { readonly report: Report }) {
+  const field = (name: ReportField) => (
+    <RecordField key={name} form={form} path={at(name)} live testID={`report-${name}`} />
   );
   return (
     <View gap="$4">
@@ -174,52 +173,52 @@ function Fields({ report }: { readonly report: Report }) {
   );
 }
 
-/** An analysis of a tap's water: typed, opened or fetched, judged while it is entered. */
-export function ReportForm({ tap }: { readonly tap: Tap }) {
+/** An analysis of a tap's water: typed, opened or fetched, judged while it is entered; corrected and taken back later. */
+export function ReportForm({
+  tap,
+  report: known,
+}: {
+  readonly tap: Tap;
+  readonly report?: Kept<"water-reports"> | undefined;
+}) {
   const wide = useWide();
-  const report = useReport(tap);
-  const { draft, patch, read, trouble, saveFile, save, empty } = report;
-  const judged = read.answer ? (
+  const report = useReport(tap, known);
+  const { form, values, trouble, saveFile, save, empty } = report;
+  const answer = describeReport(values);
+  const judged = answer.ok ? (
     <View gap="$4" testID="report-answer">
-      <ReportSummary answer={read.answer} values={read.values} />
-      <HiddenLoadPart answer={read.answer} values={read.values} />
+      <ReportSummary answer={answer.value} values={values} />
+      <HiddenLoadPart answer={answer.value} values={values} />
     </View>
   ) : (
     <Body color="$soft">Enter the conductivity or some ions, and you see here whether they fit together.</Body>
   );
   return (
     <Screen title={`Water report of ${tap.name}`} detail={wide ? judged : undefined}>
-      <View gap="$4">
+      <RecordForm form={form}>
         <Ways report={report} />
         <View flexDirection="row" gap="$3" flexWrap="wrap">
-          <TextField
-            label="Sampled on (year-month-day)"
-            value={draft.sampledOn}
-            onChange={(sampledOn) => patch({ sampledOn })}
-            testID="report-date"
-          />
-          <TextField
-            label="From"
-            value={draft.origin}
-            onChange={(origin) => patch({ origin })}
-            hint="Supplier’s zone, or laboratory"
-            testID="report-origin"
-          />
+          <RecordField form={form} path="report.sampledOn" testID="report-date" />
+          <RecordField form={form} path="report.origin" hint="Supplier’s zone, or laboratory" testID="report-origin" />
         </View>
         {wide ? null : judged}
         <Fields report={report} />
-        <FormTrouble words={trouble} />
-        <HeavyButton onPress={() => void save()} testID="save">
-          Keep this report
-        </HeavyButton>
+        {trouble ? (
+          <Body role="alert" color="$rowan">
+            {trouble}
+          </Body>
+        ) : null}
+        <KeepRow form={form} kind="water-reports" record={known} away={`/water/${tap.id}`} onKeep={save}>
+          {known ? "Keep the correction" : "Keep this report"}
+        </KeepRow>
         <View flexDirection="row" gap="$5" flexWrap="wrap">
-          <TextButton onPress={() => void saveFile("csv", read.values)} testID="report-csv">
+          <TextButton onPress={() => void saveFile("csv", values)} testID="report-csv">
             Save as CSV
           </TextButton>
-          <TextButton onPress={() => void saveFile("json", read.values)}>Save as JSON</TextButton>
+          <TextButton onPress={() => void saveFile("json", values)}>Save as JSON</TextButton>
           <TextButton onPress={empty}>Empty it</TextButton>
         </View>
-      </View>
+      </RecordForm>
     </Screen>
   );
 }

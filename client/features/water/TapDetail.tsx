@@ -135,6 +135,44 @@ function Headline({ water }: { readonly water: TapWater }) {
   );
 }
 
+const MOST_SHOWN = 8;
+const CORRECTED_AT = { "feed-tests": "/water/feed-test", visits: "/history/visit" } as const;
+
+/** Every reading and report of a tap, newest first: each can be looked at, dated, corrected and taken back. */
+function WhatWasEntered({ water }: { readonly water: TapWater }) {
+  const { tap, readings, reports } = water;
+  const [open, setOpen] = useState(false);
+  const [most, setMost] = useState(MOST_SHOWN);
+  if (readings.length + reports.length === 0) return null;
+  return (
+    <View gap="$1">
+      <TextButton onPress={() => setOpen(!open)} expanded={open} testID="what-was-entered">
+        {open ? "Close" : "Look at, correct or take back what was entered"}
+      </TextButton>
+      {open ? (
+        <View role="list" aria-label={`Readings of ${tap.name}`} testID="tap-readings">
+          {[...reports].reverse().map((report) => (
+            <TextButton key={report.id} href={`/water/report?id=${report.id}`}>
+              {`Report sampled ${report.sampledOn}${report.origin ? `, ${report.origin}` : ""}`}
+            </TextButton>
+          ))}
+          {[...readings]
+            .reverse()
+            .slice(0, most)
+            .map(({ of, id, at, ec25 }) => (
+              <TextButton key={`${id} ${at} ${ec25}`} href={`${CORRECTED_AT[of]}?id=${id}`}>
+                {`${momentInWords(at, Date.now())}: ${threeDigits(onScale(ec25, tap.scale))} ${scaleUnit(tap.scale)}${of === "visits" ? ", on a visit" : ""}`}
+              </TextButton>
+            ))}
+          {readings.length > most ? (
+            <TextButton onPress={() => setMost(most + 4 * MOST_SHOWN)}>Earlier ones</TextButton>
+          ) : null}
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
 /** One tap: what it is like, what the meter doesn't see in it, and the next reading. */
 export function TapDetail({
   water,
@@ -195,6 +233,7 @@ export function TapDetail({
           {report ? "A newer report" : "Enter or fetch a report"}
         </PlainButton>
       </View>
+      <WhatWasEntered water={water} />
       <PlainButton href={`/lab?tap=${tap.id}`} testID="open-lab">
         Watch a bed give way in this water
       </PlainButton>

@@ -1,5 +1,6 @@
 import { useLocalSearchParams } from "expo-router";
 import { useRecords } from "../../data/store";
+import { useNamed } from "../../forms/useNamed";
 import { EmptyState, HeavyButton } from "../../ui/boxes";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
@@ -11,10 +12,13 @@ const Waiting = () => <Body role="status">One moment…</Body>;
 
 /** The report form of the tap in the address. */
 export function ReportPlace() {
-  const { tap } = useLocalSearchParams<{ tap?: string }>();
+  const { tap: named } = useLocalSearchParams<{ tap?: string }>();
+  const { record: report, unknown } = useNamed("water-reports");
   const { records, pending } = useRecords("taps");
+  const tap = report?.tapId ?? named;
   const found = tap === undefined ? records[0] : records.find((each) => each.id === tap);
-  if (found) return <ReportForm key={found.id} tap={found} />;
+  if (unknown) return <NotHere what="report" href="/water" way="To the water" />;
+  if (found) return <ReportForm key={report?.version ?? found.id} tap={found} report={report} />;
   if (tap !== undefined && !pending) return <NotHere what="tap" href="/water" way="To the water" />;
   return (
     <Screen title="Water report">

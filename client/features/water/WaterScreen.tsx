@@ -68,10 +68,10 @@ function Ways() {
 /** Know the water: every tap with its range, and what its meter doesn't see. */
 export function WaterScreen() {
   const { tap: chosen } = useLocalSearchParams<{ tap?: string }>();
-  const { waters, pending } = useTapWaters();
+  const { waters, all, pending } = useTapWaters();
   const { records: sites } = useRecords("sites");
   const wide = useWide();
-  const water = waters.find((each) => each.tap.id === chosen);
+  const water = all.find((each) => each.tap.id === chosen);
   if (chosen !== undefined && !water && !pending) return <NotHere what="tap" href="/water" way="To the water" />;
   if (waters.length === 0) {
     return (

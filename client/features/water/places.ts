@@ -2,3 +2,5 @@
 export { WaterScreen } from "./WaterScreen";
 export { MetersScreen } from "./MetersScreen";
 export { MembranePlace, ReportPlace } from "./WaterPlaces";
+export { FeedTestCorrection } from "./FeedTestCorrection";
+export { MembraneCheckCorrection } from "./MembraneCheckForm";

@@ -1,8 +1,9 @@
 import { reportFile } from "@winter-bead/contract/src/supplier";
 import { fieldErrorsOf } from "@winter-bead/contract/src/problem";
-import type { ReportLine, ReportValues } from "@winter-bead/core";
+import { REPORT_VALUES, type ReportLine, type ReportValues } from "@winter-bead/core";
 import Papa from "papaparse";
-import { REPORT_FIELDS } from "./report-values";
+import { labelOf, type NumberField } from "@winter-bead/core/src/descriptor/field";
+import { REPORT_FIELDS, type ReportField } from "./report-fields";
 
 export interface OpenedReport {
   readonly lines: readonly ReportLine[];
@@ -60,18 +61,18 @@ function openCsv(text: string): Opened {
   };
 }
 
-const FILE_UNITS: Readonly<Record<string, string>> = {
-  "mg/L CaCO3": "mg/L as CaCO3",
-  "mg/L Cl2": "mg/L as Cl2",
-};
+/** A figure as a file names it, with its unit. */
+function inFile(name: ReportField): { readonly parameter: string; readonly unit: string } {
+  const field: NumberField = REPORT_VALUES.fields[name];
+  return { parameter: labelOf(field).replace(/,.*/, ""), unit: field.range.unit };
+}
 
 /** A report as CSV; without figures it is the template. A cell that a spreadsheet would take for a formula is made text. */
 export function reportCsv(values: ReportValues, sampledOn: string, origin: string): string {
-  const rows = REPORT_FIELDS.map(({ name, label, unit }) => ({
-    parameter: label.replace(/,.*/, ""),
-    value: values[name] ?? "",
-    unit: FILE_UNITS[unit] ?? unit,
-  }));
+  const rows = REPORT_FIELDS.map((name) => {
+    const { parameter, unit } = inFile(name);
+    return { parameter, value: values[name] ?? "", unit };
+  });
   const safe = origin.replaceAll(/[\r\n]+/g, " ");
   return `# sampled on: ${sampledOn}\n# origin: ${safe}\n${Papa.unparse(rows, { newline: "\n" })}\n`;
 }
@@ -82,11 +83,10 @@ export const reportJson = (values: ReportValues, sampledOn: string, origin: stri
     {
       sampledOn,
       ...(origin === "" ? {} : { origin }),
-      values: REPORT_FIELDS.filter(({ name }) => values[name] !== undefined).map(({ name, label, unit }) => ({
-        parameter: label.replace(/,.*/, ""),
-        value: values[name]!,
-        unit: FILE_UNITS[unit] ?? unit,
-      })),
+      values: REPORT_FIELDS.filter((name) => values[name] !== undefined).map((name) => {
+        const { parameter, unit } = inFile(name);
+        return { parameter, value: values[name]!, unit };
+      }),
     },
     undefined,
     2,

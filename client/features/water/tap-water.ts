@@ -19,13 +19,19 @@ import {
 export interface TapWater {
   readonly tap: Tap;
   /** Oldest first. */
-  readonly readings: readonly TapReading[];
+  readonly readings: readonly DatedReading[];
   readonly range: TapRange | undefined;
   /** Newest last. */
   readonly reports: readonly WaterReport[];
   /** Figures of the newest report, what the tap itself says filling the gaps. */
   readonly values: ReportValues | undefined;
   readonly described: ReportAnswer | undefined;
+}
+
+/** A reading of a tap with the record that it stands in. */
+export interface DatedReading extends TapReading {
+  readonly of: "feed-tests" | "visits";
+  readonly id: Id;
 }
 
 export interface TapFacts {
@@ -36,15 +42,16 @@ export interface TapFacts {
 }
 
 /** Feed readings of a tap, from tests and from visits, oldest first. */
-export function tapReadings(tapId: Id, { visits, tests, meters }: TapFacts): TapReading[] {
-  const found: TapReading[] = [];
-  const add = (at: string, ec25: number | undefined) => {
-    if (ec25 !== undefined && ec25 > 0) found.push({ at: Date.parse(at), ec25 });
+export function tapReadings(tapId: Id, { visits, tests, meters }: TapFacts): DatedReading[] {
+  const found: DatedReading[] = [];
+  const add = (of: DatedReading["of"], { id, at }: Visit | FeedTest, ec25: number | undefined) => {
+    if (ec25 !== undefined && ec25 > 0) found.push({ of, id, at: Date.parse(at), ec25 });
   };
-  for (const test of tests) if (test.tapId === tapId) add(test.at, recordedEc25(test, meters));
+  for (const test of tests) if (test.tapId === tapId) add("feed-tests", test, recordedEc25(test, meters));
   for (const visit of visits) {
     if (visit.tapId !== tapId) continue;
-    for (const reading of visit.readings) if (reading.point === "feed") add(visit.at, recordedEc25(reading, meters));
+    for (const reading of visit.readings)
+      if (reading.point === "feed") add("visits", visit, recordedEc25(reading, meters));
   }
   return found.sort((a, b) => a.at - b.at);
 }

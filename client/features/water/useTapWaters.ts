@@ -2,14 +2,21 @@ import { useMemo } from "react";
 import { useRecords } from "../../data/store";
 import { tapWater, type TapWater } from "./tap-water";
 
-/** The water of every tap, from all that was read and reported of it; pending until all of that is here. */
-export function useTapWaters(): { readonly waters: readonly TapWater[]; readonly pending: boolean } {
+/**
+ * The water of every tap in use, from all that was read and reported of it; pending until all of that is here.
+ * `all` has those that are retired too.
+ */
+export function useTapWaters(): {
+  readonly waters: readonly TapWater[];
+  readonly all: readonly TapWater[];
+  readonly pending: boolean;
+} {
   const taps = useRecords("taps");
   const visits = useRecords("visits");
   const tests = useRecords("feed-tests");
   const reports = useRecords("water-reports");
   const meters = useRecords("meters");
-  const waters = useMemo(() => {
+  const all = useMemo(() => {
     const facts = {
       visits: visits.records,
       tests: tests.records,
@@ -18,5 +25,6 @@ export function useTapWaters(): { readonly waters: readonly TapWater[]; readonly
     };
     return taps.records.map((tap) => tapWater(tap, facts));
   }, [taps.records, visits.records, tests.records, reports.records, meters.records]);
-  return { waters, pending: [taps, visits, tests, reports, meters].some(({ pending }) => pending) };
+  const waters = useMemo(() => all.filter(({ tap }) => tap.retiredOn === undefined), [all]);
+  return { waters, all, pending: [taps, visits, tests, reports, meters].some(({ pending }) => pending) };
 }

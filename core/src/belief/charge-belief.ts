@@ -15,6 +15,7 @@ import {
 } from "./grids";
 import type { ReadingGroup } from "./groups";
 import type { OwnerBelief } from "./owner";
+import { leftOfPartUsed, type UsedBefore } from "./part-used";
 import { CELLS, forEachRow, markOffsets, weigh, type ChargeScale } from "./weigh";
 
 const ROWS = WIDTHS * BYPASSES.length;
@@ -32,14 +33,19 @@ export interface ChargeBelief {
   readonly rows: Float64Array;
 }
 
-/** A belief before and after the readings of the charge in use. */
+/**
+ * A belief before and after the readings of the charge in use.
+ * @param before what had gone through it before it was counted; then the belief is of what it still held
+ */
 export function chargeBelief(
   owner: OwnerBelief,
   loadSd: number,
   groups: readonly ReadingGroup[],
   scale: ChargeScale,
+  before?: UsedBefore,
 ): ChargeBelief {
-  const prior = chargePrior(owner.capacity, loadSd);
+  const fresh = chargePrior(owner.capacity, loadSd);
+  const prior = before === undefined ? fresh : leftOfPartUsed(fresh, before);
   const weights = new Float64Array(CELLS);
   forEachRow((width, bypass, from) => {
     const row = owner.widths[width]! * BYPASS_PRIOR[bypass]!;

@@ -34,7 +34,7 @@ export interface Lesson {
 }
 
 /** Readings in the last share of a charge say how it ended. */
-const LAST_SHARE = 0.15;
+export const LAST_SHARE = 0.15;
 
 export interface EndedChargeFacts {
   readonly chargeId: Id;

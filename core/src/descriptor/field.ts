@@ -18,7 +18,20 @@ interface Named {
 }
 
 /** What a number is of, so that it can be shown in the user's own units. */
-export type Quantity = "volume" | "resinVolume" | "flow" | "length" | "weight" | "pressure" | "temperature";
+export type Quantity =
+  | "volume"
+  | "resinVolume"
+  | "flow"
+  | "length"
+  | "weight"
+  | "pressure"
+  | "temperature"
+  /** Shown in percent. */
+  | "share"
+  /** Money for a litre, of resin or of anything; and for a cubic metre. */
+  | "perResinVolume"
+  | "perVolume"
+  | "perBulk";
 
 export interface TextField extends Named {
   readonly is: "text";

@@ -52,10 +52,10 @@ export function explainLeft(where: Standing): Explanation | undefined {
     inputs: [
       given(
         "q",
-        `Capacity of this charge, ${range(capacity)}`,
+        `${where.usedBefore ? "What this charge still held when it was taken over" : "Capacity of this charge"}, ${range(capacity)}`,
         capacity.median,
         "eq/L",
-        `grade, ${counted(taught, "ended charge", "ended charges")}, ${counted(groups.length, "reading", "readings")}`,
+        `${where.usedBefore ? `about ${where.usedBefore.litres.toPrecision(2)} L before, a guess; ` : ""}grade, ${counted(taught, "ended charge", "ended charges")}, ${counted(groups.length, "reading", "readings")}`,
       ),
       given("V", "Resin in the vessel", charge.resinLitres, "L", "this charge"),
       planningAssumption("k", "Left after storage and packing", condition, ""),

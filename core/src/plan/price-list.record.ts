@@ -1,6 +1,6 @@
-import { currency, date, shape } from "../descriptor/field";
+import { currency, date } from "../descriptor/field";
 import { kind, type RecordOf } from "../descriptor/kind";
-import { DEFAULT_PRICES, type Prices } from "./prices";
+import { DEFAULT_PRICES, PRICES } from "./prices";
 
 /** The crew's own prices; the newest list counts. */
 export const PRICE_LIST = kind({
@@ -11,7 +11,7 @@ export const PRICE_LIST = kind({
   fields: {
     setOn: date("The day of the prices", { label: "Set on" }),
     currency: currency(),
-    prices: shape<Prices>("The prices", "prices"),
+    prices: PRICES,
   },
   sample: { setOn: "2027-01-05", currency: "EUR", prices: DEFAULT_PRICES },
 });

@@ -1,46 +1,66 @@
+import { group, number, optional, type Quantity, type ValueOf } from "../descriptor/field";
+import { RANGES } from "../ranges";
+
+const money = (called: string, label: string, quantity?: Quantity) =>
+  number(RANGES.price, { called, label, ...(quantity ? { quantity } : {}) });
+const minutes = (called: string, label: string) => number({ name: called, unit: "min", from: 0, to: 1_000 }, { label });
+const years = (called: string, label: string) => number({ name: called, unit: "years", above: 0, to: 100 }, { label });
+
 /** What things cost, in the user's money; every figure a planning assumption until the user changes it. */
-export interface Prices {
+export const PRICES = group("The prices", {
   /** A litre of resin from a bag. */
-  readonly resin: { readonly virgin: number; readonly dyed: number; readonly regenerated: number };
+  resin: group("Resin", {
+    virgin: money("Virgin resin", "Virgin", "perResinVolume"),
+    dyed: money("Dyed resin", "Virgin, dyed", "perResinVolume"),
+    regenerated: money("Regenerated resin", "Regenerated", "perResinVolume"),
+  }),
   /** Share of the bag's price that resin in bulk costs. */
-  readonly bulkShare: number;
+  bulkShare: number(RANGES.factor, { label: "In bulk" }),
   /** Each order of resin. */
-  readonly delivery: number;
+  delivery: money("A delivery", "A delivery"),
   /** A litre of vessel volume, head and fittings included, on top of `vesselBase`. */
-  readonly vesselPerLitre: number;
-  readonly vesselBase: number;
+  vesselPerLitre: money("A litre of vessel", "and its size", "perVolume"),
+  vesselBase: money("A vessel's fittings", "A vessel’s fittings"),
   /** A membrane unit with its housings. */
-  readonly membraneUnit: number;
+  membraneUnit: money("A membrane unit", "Membrane unit"),
   /** A new membrane, and how many years it lasts. */
-  readonly membrane: number;
-  readonly membraneYears: number;
+  membrane: money("A membrane", "A new membrane"),
+  membraneYears: years("The membrane's life", "It lasts"),
   /** Sediment and carbon cartridges of a year before a membrane. */
-  readonly prefiltersPerYear: number;
+  prefiltersPerYear: money("A year's prefilters", "Prefilters"),
   /** A pump that raises the pressure on a membrane. */
-  readonly boosterPump: number;
+  boosterPump: money("A booster pump", "Booster pump"),
   /** A tank for water that is made ahead, with the pump that brings it to the tool. */
-  readonly madeWaterTank: number;
+  madeWaterTank: money("A tank for made water", "Tank and pump for made water"),
   /** A barrel with its air pump. */
-  readonly aerator: number;
+  aerator: money("An aerated barrel", "Barrel with air pump"),
   /** Minutes that one barrel of aerated water takes: filling, switching, cleaning. */
-  readonly minutesPerBatch: number;
+  minutesPerBatch: minutes("The minutes of a barrel", "A barrel takes"),
   /** Minutes that one tank of made water takes: switching on, looking, switching off. Older lists don't say it. */
-  readonly minutesPerTank?: number | undefined;
+  minutesPerTank: optional(minutes("The minutes of a tank", "A tank of made water takes")),
   /** L a week that flush a membrane before and after its runs. */
-  readonly flushPerWeek?: number | undefined;
+  flushPerWeek: optional(
+    number(RANGES.litres, {
+      called: "The water that flushes a membrane",
+      label: "Flushes a membrane",
+      quantity: "volume",
+    }),
+  ),
   /** Money a year for the room that a membrane, its filters and its tank take. */
-  readonly roomPerYear?: number | undefined;
+  roomPerYear: optional(money("The room for a membrane", "Room for RO")),
   /** A cubic metre of tap water, and of waste. */
-  readonly water: number;
-  readonly waste: number;
+  water: money("A cubic metre of water", "Tap water", "perBulk"),
+  waste: money("A cubic metre of waste", "Waste water", "perBulk"),
   /** A kilowatt hour. */
-  readonly power: number;
+  power: money("A kilowatt hour", "Power"),
   /** An hour of work. */
-  readonly wage: number;
-  readonly minutesPerRefill: number;
+  wage: money("An hour of work", "An hour of your work"),
+  minutesPerRefill: minutes("The minutes of a refill", "A refill takes"),
   /** Years over which a purchase is spread. */
-  readonly years: number;
-}
+  years: years("The years of a purchase", "A purchase is spread over"),
+});
+
+export interface Prices extends ValueOf<typeof PRICES> {}
 
 export const DEFAULT_PRICES = {
   resin: { virgin: 9, dyed: 9.5, regenerated: 5.5 },

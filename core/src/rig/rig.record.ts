@@ -12,7 +12,10 @@ const STAGE = variants(
     degasser: {},
     membrane: {
       /** Share of the feed's ions held back, such as 0.95. */
-      rejection: number({ name: "The membrane's rejection", unit: "as a share", from: 0, below: 1 }),
+      rejection: number(
+        { name: "The membrane's rejection", unit: "as a share", from: 0, below: 1 },
+        { quantity: "share" },
+      ),
     },
     resin: { vesselId: reference("vessels", "The vessel") },
   },

@@ -71,11 +71,11 @@ export interface DatedLesson extends Lesson {
   readonly endedAt: number;
 }
 
-/** What the ended charges of a vessel teach; those that ended by a fault, or are left out, teach nothing. */
+/** What the ended charges of a vessel teach; those that ended by a fault, began part-used or are left out teach nothing. */
 export function lessonsOf(facts: VesselFacts): readonly DatedLesson[] {
   return vesselLedger(facts).charges.flatMap(({ charge, lines, outputs }): DatedLesson[] => {
     const { ended } = charge;
-    if (!ended || ended.why === "fault") return [];
+    if (!ended || ended.why === "fault" || charge.leftOut || charge.partUsed) return [];
     const feedAtEnd = lines[lines.length - 1]?.feedEc25 ?? 0;
     const hydraulics = hydraulicsOf(charge, facts);
     if (!hydraulics.ok || !(feedAtEnd > 0)) return [];

@@ -48,6 +48,7 @@ import {
 } from "./lessons";
 import { passage, time } from "./readings";
 import type { KnownComposition } from "./tap-composition";
+import { usedBefore, type Before } from "./used-before";
 
 export interface StandingInput extends VesselFacts {
   /** Milliseconds since 1970. */
@@ -72,6 +73,8 @@ export interface Standing {
   readonly charge: Charge;
   readonly ledger: ChargeLedger;
   readonly used: LoadUsed;
+  /** Of a charge that was taken over part-used: what may have gone through before, its middle. */
+  readonly usedBefore?: { readonly litres: number; readonly meq: number };
   readonly bed: BedAnswer;
   /** Share of capacity left by storage and packing. */
   readonly condition: number;
@@ -86,7 +89,7 @@ export interface Standing {
   readonly taught: number;
   /** eq/L of this charge by the count alone, before its readings spoke. */
   readonly capacityByCount: CapacityRange;
-  /** eq/L of this charge. */
+  /** eq/L of this charge; of one taken over part-used what it still held then. */
   readonly capacity: CapacityRange;
   readonly feed: FeedToCome;
   /** Share of the tap's ions that reaches the resin. */
@@ -233,6 +236,7 @@ interface Believed {
   readonly hydraulics: Hydraulics;
   readonly owner: OwnerBelief;
   readonly used: LoadUsed;
+  readonly before: Before;
   /** Relative standard deviation of the load. */
   readonly loadSd: number;
   readonly feed: FeedToCome;
@@ -262,9 +266,16 @@ function believe(
   const feed = feedToCome(input, books, ledger);
   const [limitEc25, hardEc25] = [limitOf(vessel), hardOf(vessel)];
   const groups = groupsOf(outputs, charge.resinLitres);
-  const belief = chargeBelief(owner, loadSd, groups, scaleOfCharge(charge, vessel, hydraulics, feed.typical));
-  const toLimit = markOf(limitEc25, feed.typical, belief);
   const work = workOf(input, books, charge);
+  const scale = scaleOfCharge(charge, vessel, hydraulics, feed.typical);
+  const before = usedBefore(charge.partUsed, {
+    litresPerJob: rig.litresPerJob,
+    week: work.use.weekdays.reduce((sum, litres) => sum + litres, 0),
+    feedEc25: feed.typical,
+    promised: Math.exp(scale.logPromised),
+  });
+  const belief = chargeBelief(owner, loadSd, groups, scale, before.used);
+  const toLimit = markOf(limitEc25, feed.typical, belief);
   const question: LeftQuestion = {
     used: used.meq,
     feed: { median: feed.typical, sd: feed.sd },
@@ -277,6 +288,7 @@ function believe(
     hydraulics,
     owner,
     used,
+    before,
     loadSd,
     feed,
     groups,
@@ -302,9 +314,11 @@ interface Judged {
 }
 
 function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
-  const { belief, groups, used, owner, question, toLimit, toHard, toEnd, leak, feedMeetsLimit, work } = believed;
+  const { belief, groups, used, before, owner, question, toLimit, toHard, toEnd, leak, feedMeetsLimit, work } =
+    believed;
   const promised = Math.exp(belief.scale.logPromised + xQuantile(owner.capacity, 0.5));
-  const promisedShare = used.meq / (promised * (leak && toEnd !== toLimit ? Math.min(1, leak.share) : 1));
+  const promisedShare =
+    (used.meq + before.meq) / (promised * (leak && toEnd !== toLimit ? Math.min(1, leak.share) : 1));
   const litres = groups.map((group) => group.litres);
   const pace = paceOf(litres, work.use.dayWithWater, rig.litresPerJob);
   const leftAt = (of: ChargeBelief, asked: LeftQuestion, share: number) =>
@@ -332,10 +346,12 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
 }
 
 /** What the resin of a charge holds, in eq/L, and how far its front stands. */
-function figuresOf({ ledger: { charge }, belief, used, owner, loadSd, hydraulics: { bed } }: Believed) {
+function figuresOf({ ledger: { charge }, belief, used, before, owner, loadSd, hydraulics: { bed } }: Believed) {
   const gradeCapacity = gradeCapacityOf(charge);
   const capacity = rangeOf(capacityWeights(belief), gradeCapacity);
-  const throughputAt = (eqPerLitre: number) => (used.meq * gradeCapacity) / (belief.scale.meq * eqPerLitre);
+  // What a part-used charge had taken before counts for where its front stands.
+  const throughputAt = (eqPerLitre: number) =>
+    (used.meq + before.meq) / ((belief.scale.meq * eqPerLitre) / gradeCapacity + before.meq);
   const throughput = {
     low: throughputAt(capacity.high),
     typical: throughputAt(capacity.median),
@@ -356,17 +372,19 @@ function figuresOf({ ledger: { charge }, belief, used, owner, loadSd, hydraulics
 }
 
 function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
-  const { books, ledger, hydraulics, owner, used, loadSd, feed, groups, belief, toLimit, question, leak } = believed;
+  const { books, ledger, hydraulics, owner, used, before, loadSd, feed, groups, belief, toLimit, question, leak } =
+    believed;
   const { charge, outputs } = ledger;
   const { mark, rise, leftTo, ...judged } = judge(input, believed);
   const { sinceLog, use, firstDay } = believed.work;
-  const countAlone = groups.length === 0 ? tight(belief) : chargeBelief(owner, loadSd, [], belief.scale);
+  const countAlone = groups.length === 0 ? tight(belief) : chargeBelief(owner, loadSd, [], belief.scale, before.used);
   const limitThroughput = Math.exp(belief.scale.logPromised) / belief.scale.meq;
   const shape = shapeOf(belief);
   const where: Standing = {
     charge,
     ledger,
     used,
+    ...(before.used ? { usedBefore: { litres: before.litres, meq: before.meq } } : {}),
     bed: hydraulics.bed,
     condition: chargeCondition(charge),
     ...figuresOf(believed),

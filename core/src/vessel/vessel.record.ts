@@ -30,12 +30,12 @@ export const VESSEL = kind({
     grossVolume: number(RANGES.volume, {
       called: "The vessel's volume",
       label: "Volume inside",
-      quantity: "resinVolume",
+      quantity: "volume",
     }),
     diameter: number(RANGES.diameter, { quantity: "length" }),
     emptyWeight: optional(number(RANGES.weight, { label: "Weight empty", quantity: "weight" })),
     /** Share of the inside to fill with resin. */
-    fillFraction: number({ ...RANGES.share, above: 0 }, { called: "The fill", label: "Filled to" }),
+    fillFraction: number({ ...RANGES.share, above: 0 }, { called: "The fill", label: "Filled to", quantity: "share" }),
     marks: MARKS_OF_VESSEL,
     retiredOn: optional(date("The day it was retired", { label: "Retired on" })),
   },

@@ -25,7 +25,7 @@ export const REPORT_VALUES = group(
     /** Free, when the report states it. */
     co2: optional(number(RANGES.co2, { label: "CO2, if stated" })),
     /** Monochloramine as Cl2, or total chlorine where chloramine is used. */
-    chloramine: optional(number({ ...RANGES.ion, to: 50 }, { called: "The chloramine" })),
+    chloramine: optional(number({ ...RANGES.ion, unit: "mg/L as Cl2", to: 50 }, { called: "The chloramine" })),
     ec25: optional(number({ ...RANGES.value, unit: "µS/cm" }, { called: "The conductivity" })),
     temperature: optional(number(RANGES.temperature, { quantity: "temperature" })),
   },

@@ -1,6 +1,7 @@
 import { View } from "@tamagui/core";
 import { useLocalSearchParams } from "expo-router";
-import { EmptyState, HeavyButton, Pressable } from "../../ui/boxes";
+import { useState } from "react";
+import { EmptyState, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { NotHere } from "../../ui/NotHere";
 import { Screen, useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
@@ -15,7 +16,7 @@ function RigRow({ view, here }: { readonly view: RigView; readonly here: boolean
   const { facts, assessment } = view;
   return (
     <Pressable
-      href={`/why/${facts.rig.id}`}
+      href={`/history/${facts.rig.id}`}
       aria-current={here ? "true" : undefined}
       flexDirection="row"
       justifyContent="flex-start"
@@ -37,16 +38,32 @@ function RigRow({ view, here }: { readonly view: RigView; readonly here: boolean
   );
 }
 
+const isInUse = ({ facts }: RigView) => facts.rig.retiredOn === undefined;
+
+/** Rigs that are sold or gone: history keeps them. */
+function Retired({ rigs, here }: { readonly rigs: readonly RigView[]; readonly here: RigView | undefined }) {
+  const [open, setOpen] = useState(false);
+  if (rigs.length === 0) return null;
+  return (
+    <View gap="$2">
+      <TextButton onPress={() => setOpen(!open)} expanded={open} testID="retired">
+        {open ? "Close the retired ones" : `Retired: ${rigs.length}`}
+      </TextButton>
+      {open ? rigs.map((each) => <RigRow key={each.facts.rig.id} view={each} here={each === here} />) : null}
+    </View>
+  );
+}
+
 /** Look back: which vessel, and then its readings against litres. */
-export function WhyScreen() {
+export function HistoryScreen() {
   const { rig } = useLocalSearchParams<{ rig?: string }>();
   const { rigs, pending } = useRigs();
   const wide = useWide();
   const view = rigs.find((each) => each.facts.rig.id === rig);
-  if (rig !== undefined && !view && !pending) return <NotHere what="rig" href="/why" way="All rigs" />;
+  if (rig !== undefined && !view && !pending) return <NotHere what="rig" href="/history" way="All rigs" />;
   if (rigs.length === 0) {
     return (
-      <Screen title="Look back">
+      <Screen title="History">
         {pending ? (
           <Body role="status">One moment…</Body>
         ) : (
@@ -62,17 +79,16 @@ export function WhyScreen() {
   }
   const list = (
     <View gap="$2">
-      {rigs.map((each) => (
+      {rigs.filter(isInUse).map((each) => (
         <RigRow key={each.facts.rig.id} view={each} here={each === view} />
       ))}
+      <Retired rigs={rigs.filter((each) => !isInUse(each))} here={view} />
     </View>
   );
+  const shown = view ?? rigs.find(isInUse) ?? rigs[0]!;
   if (wide)
     return (
-      <Screen
-        title="Look back"
-        detail={<HistoryDetail key={(view ?? rigs[0]!).facts.rig.id} view={view ?? rigs[0]!} />}
-      >
+      <Screen title="History" detail={<HistoryDetail key={shown.facts.rig.id} view={shown} />}>
         {list}
       </Screen>
     );
@@ -82,5 +98,5 @@ export function WhyScreen() {
         <HistoryDetail view={view} heading="h1" />
       </Screen>
     );
-  return <Screen title="Look back">{list}</Screen>;
+  return <Screen title="History">{list}</Screen>;
 }

@@ -13,7 +13,7 @@ import {
   type SeenBeside,
   type Suspect,
 } from "@winter-bead/core";
-import { threeDigits, toInternal, typedNumber, type Units } from "../../ui/format";
+import { threeDigits } from "../../ui/format";
 
 /** One check with what follows from it. */
 export interface MembranePoint {
@@ -81,58 +81,4 @@ export function stateWords({ state }: Pick<MembranePoint, "state">): string {
 export function wearOf(point: MembranePoint, clean: MembraneFigures | undefined): readonly Suspect[] {
   const suspects = membraneWear(point.figures, clean, (point.check.seen ?? {}) as SeenBeside);
   return suspects.ok ? suspects.value : [];
-}
-
-/** A check as typed. */
-export interface TypedCheck {
-  readonly feed: string;
-  readonly product: string;
-  readonly temperature: string;
-  readonly pressure: string;
-  readonly permeatePressure: string;
-  readonly productFlow: string;
-  readonly wasteFlow: string;
-  readonly clean: "yes" | "no";
-  readonly meterId: string;
-  readonly seen: SeenBeside;
-}
-
-export const EMPTY_CHECK: TypedCheck = {
-  feed: "",
-  product: "",
-  temperature: "",
-  pressure: "",
-  permeatePressure: "",
-  productFlow: "",
-  wasteFlow: "",
-  clean: "no",
-  meterId: "",
-  seen: {},
-};
-
-/** The check that was typed; what is no number stays NaN for the check of the record to find. */
-export function checkBody(
-  typed: TypedCheck,
-  rigId: Id,
-  meter: Meter | undefined,
-  units: Units,
-): Omit<MembraneCheck, "id" | "at"> {
-  const read = (text: string, quantity?: Parameters<typeof toInternal>[0]) => {
-    const number = typedNumber(text);
-    return number === undefined ? NaN : quantity ? toInternal(quantity, number, units) : number;
-  };
-  const behind = typed.permeatePressure.trim() === "" ? undefined : read(typed.permeatePressure, "pressure");
-  return {
-    rigId,
-    ...(meter ? { meterId: meter.id } : { scale: "nacl" as const }),
-    feed: read(typed.feed),
-    product: read(typed.product),
-    temperature: read(typed.temperature, "temperature"),
-    pressure: read(typed.pressure, "pressure"),
-    permeatePressure: behind,
-    productFlow: read(typed.productFlow, "flow"),
-    wasteFlow: read(typed.wasteFlow, "flow"),
-    clean: typed.clean === "yes",
-    seen: Object.keys(typed.seen).length > 0 ? typed.seen : undefined,
-  };
 }
