@@ -9,7 +9,7 @@ const rigNamed = async (server: RunningServer, name: string) =>
   (await list(server, "rigs")).find((rig) => rig.name === name)!.id;
 
 test("a visit taken back leaves the ledger, and comes again with one tap", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/why/${await rigNamed(demo, "Van")}`);
+  await page.goto(`${demo.url}/history/${await rigNamed(demo, "Van")}`);
   const lines = page.getByTestId("visit-line");
   await expect(lines.first()).toBeVisible();
   const before = await lines.count();
@@ -57,7 +57,7 @@ test("a form says what is wrong at its field, keeps the rest, and keeps it throu
   await expect(page.getByText("must be a number").first()).toBeVisible();
   await fill(page, "high", "250");
   await page.getByTestId("save").click();
-  await expect(page.getByText("must rise in that order")).toBeVisible();
+  await expect(page.getByTestId("form-trouble")).toContainText("must rise in that order");
   await page.reload();
   await expect(page.getByTestId("field-name")).toHaveValue("Harbour tap");
   await fill(page, "low", "120");
@@ -73,14 +73,14 @@ test("a vessel measured by diameter and height is as large as its cylinder", asy
   await choose(page, "Diameter and height");
   await fill(page, "height", "550");
   await fill(page, "diameter", "180");
-  await fill(page, "fillPercent", "80");
+  await fill(page, "fillFraction", "80");
   await expect(page.getByText("Holds 11.2 L of resin")).toBeVisible();
   await page.getByTestId("save").click();
   await expect(page.getByText("Fill Cart vessel")).toBeVisible();
   await expect(page.getByTestId("field-resinLitres")).toHaveValue("11.2");
   await fill(page, "resinLitres", "20");
   await page.getByTestId("save").click();
-  await expect(page.getByText("more resin than the vessel holds")).toBeVisible();
+  await expect(page.getByTestId("form-trouble")).toContainText("The vessel holds 14 L inside");
   await fill(page, "resinLitres", "11");
   await page.getByTestId("save").click();
   await expect(page.getByRole("button", { name: /^Cart/ })).toBeVisible();

@@ -267,7 +267,7 @@ test.describe("before an assessment is there", () => {
     const column = page.getByTestId("column-Van");
     await expect(column).toHaveAttribute("aria-label", "Van: not worked out yet");
     await expect(column.locator("circle")).toHaveCount(0);
-    await page.goto(`${demo.url}/why/${await idOf(demo, "rigs", "Van")}`);
+    await page.goto(`${demo.url}/history/${await idOf(demo, "rigs", "Van")}`);
     await expect(page.getByTestId("history")).toContainText("Treated so far");
     await expect(page.getByTestId("history")).not.toContainText(/Ended|reached its limit/);
   });

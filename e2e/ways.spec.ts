@@ -7,7 +7,7 @@ const TITLES: readonly (readonly [string, RegExp])[] = [
   ["/water", /^The water · /],
   ["/lab", /^The Lab|^Lab/],
   ["/size/vessel", /^Which vessel · /],
-  ["/why", /^Look back · /],
+  ["/history", /^History · /],
   ["/setup", /^Set up · /],
   ["/settings", /^Settings · /],
 ];
@@ -22,8 +22,8 @@ test("each place has its title and one heading, and the focus goes there", async
   await expect(page.getByTestId("verdict-title")).toBeVisible();
   await page.getByRole("link", { name: "Setup", exact: true }).click();
   await expect(page.getByRole("heading", { level: 1, name: "Set up" })).toBeFocused();
-  await page.getByRole("link", { name: "Why", exact: true }).click();
-  await expect(page.getByRole("heading", { level: 1, name: "Look back" })).toBeFocused();
+  await page.getByRole("link", { name: "History", exact: true }).click();
+  await expect(page.getByRole("heading", { level: 1, name: "History" })).toBeFocused();
 });
 
 test("ways are links: they have addresses, open beside, and the first stop skips to the content", async ({
@@ -78,7 +78,7 @@ test("what the address names and is not there is said so, and an address without
   const unknown = "019f0000-0000-7000-8000-00000000dead";
   for (const [path, what] of [
     [`/log/${unknown}`, "rig"],
-    [`/why/${unknown}`, "rig"],
+    [`/history/${unknown}`, "rig"],
     [`/water/${unknown}`, "tap"],
     [`/water/report?tap=${unknown}`, "tap"],
     [`/water/membrane?rig=${unknown}`, "rig with a membrane"],

@@ -4,4 +4,4 @@
  */
 export { openReportFile, reportCsv, reportJson } from "./water/report-file";
 export { asPng, labCsv, picture } from "./lab/export";
-export { planCsv, planJson, planPdf } from "./plan/plan-files";
+export { planCsv, planJson, planPdf } from "./size/plan-files";

@@ -38,7 +38,7 @@ interface FieldProps {
 }
 
 /** As many choices stand side by side; more go into the platform's list. */
-const SIDE_BY_SIDE = 4;
+const SIDE_BY_SIDE = 5;
 
 function unitShown(field: Field, units: Units): string | undefined {
   if (field.is !== "number") return undefined;

@@ -55,6 +55,11 @@ export function WaysOut<K extends RecordKind>({
   const isRetired = (record as { readonly retiredOn?: string }).retiredOn !== undefined;
   return (
     <View gap="$1">
+      {ways.trouble ? (
+        <Body role="alert" color="$rowan" testID="in-use">
+          {ways.trouble}
+        </Body>
+      ) : null}
       <View flexDirection="row" flexWrap="wrap" columnGap="$5">
         {isRetiring(kind) ? (
           <TextButton onPress={() => void (isRetired ? ways.again() : ways.retire())} testID="retire">
@@ -65,11 +70,6 @@ export function WaysOut<K extends RecordKind>({
           Take it back: entered wrongly
         </TextButton>
       </View>
-      {ways.trouble ? (
-        <Body role="alert" color="$rowan" testID="in-use">
-          {ways.trouble}
-        </Body>
-      ) : null}
     </View>
   );
 }

@@ -166,6 +166,8 @@ export const textsIn = (fields: Fields, texts: Texts, from: Units, to: Units): T
 export function differing(texts: Texts, from: Texts): Texts | undefined {
   const different = Object.entries(texts).flatMap(([name, text]): [string, string | Texts][] => {
     const other = from[name];
+    // A box that is gone from the screen may leave nothing behind.
+    if ((text as unknown) === undefined || (text as unknown) === null) return [];
     if (typeof text === "string") return text === (other ?? "") ? [] : [[name, text]];
     const below = differing(text, (typeof other === "object" ? other : {}) as Texts);
     return below ? [[name, below]] : [];

@@ -1,8 +1,8 @@
-import { doubt, tapRangeOf } from "../features/run/doubt";
-import { EMPTY_DRAFT, type LogDraft } from "../features/run/draft-visit";
-import { assess, assessAll, assessQuickly } from "../features/run/assess";
-import { lastReading, lastWater, usualMeter } from "../features/run/last-values";
-import { leakWords, STATE_WORDS, verdictWords } from "../features/run/words";
+import { doubt, tapRangeOf } from "../features/rack/doubt";
+import { EMPTY_DRAFT, type LogDraft } from "../features/rack/draft-visit";
+import { assess, assessAll, assessQuickly } from "../features/rack/assess";
+import { lastReading, lastWater, usualMeter } from "../features/rack/last-values";
+import { leakWords, STATE_WORDS, verdictWords } from "../features/rack/words";
 import { charge, clean, DAY, rigWith, START } from "./sample-rig";
 import type { Use } from "@winter-bead/core";
 

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { MARKS, type Use } from "@winter-bead/core";
-import { marksChoiceOf, marksOptions, usualMarks, VESSEL_PRESETS } from "../features/vessels/presets";
-import { fromPreset, fromTap, parse, startWith } from "../features/plan/typed";
-import { answerGallons } from "../features/plan/gallons";
+import { marksChoiceOf, marksOptions, usualMarks, VESSEL_PRESETS } from "../features/setup/presets";
+import { fromPreset, fromTap, parse, startWith } from "../features/size/typed";
+import { answerLitres } from "../features/size/litres";
 import { tap } from "./sample-rig";
 
 const unitSystems = ["metric", "us"] as const;
@@ -30,7 +30,7 @@ describe("sizing as typed", () => {
   const history = { low: 0.44, median: 0.5, high: 0.56 };
   const answered = (more: object, units: (typeof unitSystems)[number] = "metric") => {
     const { question, errors } = parse({ ...startWith(units), ...more }, units, history);
-    const outcome = question && answerGallons(question, units);
+    const outcome = question && answerLitres(question, units);
     return { errors, answer: outcome && "answer" in outcome ? outcome.answer : undefined };
   };
 

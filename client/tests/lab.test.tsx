@@ -7,8 +7,8 @@ import { filmLitres, LabResults } from "../features/lab/LabResults";
 import { runVariant, type LabRun } from "../features/lab/lab-run";
 import { Player } from "../features/lab/player";
 import { labQuestions, VARIANTS, type LabSetup, type Variant } from "../features/lab/variants";
-import { answerLives, tellsUnseen } from "../features/plan/lives";
-import { parse, startWith } from "../features/plan/typed";
+import { answerLives, tellsUnseen } from "../features/size/lives";
+import { parse, startWith } from "../features/size/typed";
 import { inApp } from "./in-app";
 
 const water = labWater(SAMPLE_WATER, unwrap(describeReport(SAMPLE_WATER)))!;

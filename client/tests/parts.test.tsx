@@ -7,7 +7,7 @@ import { NumberField } from "../ui/fields";
 import { NumberPad } from "../ui/NumberPad";
 import { StateRing } from "../ui/StateRing";
 import { FrontChart } from "../features/history/FrontChart";
-import { assess } from "../features/run/assess";
+import { assess } from "../features/rack/assess";
 import { inApp } from "./in-app";
 import { clean, rigWith } from "./sample-rig";
 

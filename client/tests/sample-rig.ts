@@ -8,7 +8,7 @@ import {
   type Vessel,
   type Visit,
 } from "@winter-bead/core";
-import type { RigFacts } from "../features/run/assess";
+import type { RigFacts } from "../features/rack/assess";
 
 export const START = Date.UTC(2027, 2, 1, 8);
 export const DAY = 86_400_000;

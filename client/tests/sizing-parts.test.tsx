@@ -2,12 +2,12 @@ import { fireEvent, screen, within } from "@testing-library/react";
 import { unwrap, type SizeInput, type Water } from "@winter-bead/core";
 import { crossing, DEFAULT_PRICES, GENERIC_SIZES, size, sizeOf, type RankedOption } from "@winter-bead/core/src/sizing";
 import { evaluateFormula } from "../../core/tests/evaluate-formula";
-import { OptionCard } from "../features/plan/OptionCard";
-import { PaysChart } from "../features/plan/PaysChart";
-import { PinnedTable } from "../features/plan/PinnedTable";
-import { TradeOff } from "../features/plan/TradeOff";
-import type { CrewPrices } from "../features/plan/usePrices";
-import { More } from "../features/plan/More";
+import { OptionCard } from "../features/size/OptionCard";
+import { PaysChart } from "../features/size/PaysChart";
+import { PinnedTable } from "../features/size/PinnedTable";
+import { TradeOff } from "../features/size/TradeOff";
+import type { CrewPrices } from "../features/size/usePrices";
+import { More } from "../features/size/More";
 import { Measured } from "../ui/Measured";
 import { inApp } from "./in-app";
 

@@ -10,18 +10,18 @@ import {
   PRACTICE_ASSUMPTIONS,
 } from "@winter-bead/core/src/sizing";
 import { complaintsAbout } from "./complaints";
-import { buildRig, marksFor } from "../features/plan/build-rig";
-import { parseClaims, startClaims } from "../features/plan/claims-values";
-import { HABIT_WORDS, habitBasis } from "../features/plan/habit-words";
-import { planBody, typedOfPlan } from "../features/plan/keep-plan";
-import { days, daysRange, minutesInWords, money, moneyRange } from "../features/plan/money";
-import { planCsv, planDocument, planJson } from "../features/plan/plan-files";
-import { loggedDays, planActual } from "../features/plan/rig-log";
-import { USE_PRESETS } from "../features/plan/work-presets";
-import { parseWork, startOfUse, startWork, typedItem, watersOf, type TypedWork } from "../features/plan/work-values";
+import { buildRig, marksFor } from "../features/size/build-rig";
+import { parseClaims, startClaims } from "../features/size/claims-values";
+import { HABIT_WORDS, habitBasis } from "../features/size/habit-words";
+import { planBody, typedOfPlan } from "../features/size/keep-plan";
+import { days, daysRange, minutesInWords, money, moneyRange } from "../features/size/money";
+import { planCsv, planDocument, planJson } from "../features/size/plan-files";
+import { loggedDays, planActual } from "../features/size/rig-log";
+import { USE_PRESETS } from "../features/size/work-presets";
+import { parseWork, startOfUse, startWork, typedItem, watersOf, type TypedWork } from "../features/size/work-values";
 import { evaluateExplanation } from "../../core/tests/evaluate-formula";
 import { explainedIn } from "../ui/explain-units";
-import { itemInWords, resinByWeight } from "../features/plan/work-words";
+import { itemInWords, resinByWeight } from "../features/size/work-words";
 import { DAY, rigWith, START, vessel } from "./sample-rig";
 
 const ID = "01890000-0000-7000-8000-000000000001";

@@ -10,7 +10,7 @@ import {
 import { z } from "zod";
 import { date, flag, free, id, instant, known, numberIn, oneOf, scale, text } from "./fields";
 
-/** Schemas of the values that calculations define, by the name that a descriptor gives them; they register themselves. */
+/** Schemas of the values that calculations define, by the name that a descriptor gives them; filled by the records. */
 export const SHAPES = new Map<string, z.ZodType>();
 
 function shapeNamed(name: string): z.ZodType {

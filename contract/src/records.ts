@@ -1,14 +1,16 @@
 import { currentShape, KINDS, upcast, type Kind, type RecordKind, type RecordTypes } from "@winter-bead/core";
 import { z } from "zod";
 import { flag } from "./fields";
-import { schemaOfKind, shapeNumber } from "./from-descriptor";
+import { schemaOfKind, shapeNumber, SHAPES } from "./from-descriptor";
 import { fieldErrorsOf, type FieldError } from "./problem";
-import "./shapes";
+import { CALCULATED } from "./shapes";
 
 export { RECORD_KINDS, type RecordKind, type RecordTypes } from "@winter-bead/core";
 
 /** A record without its id, which stands in the path. */
 export type Body<K extends RecordKind = RecordKind> = Omit<RecordTypes[K], "id">;
+
+for (const [name, schema] of Object.entries(CALCULATED)) SHAPES.set(name, schema);
 
 /** What a request body must be for each kind of record, made from its descriptor. */
 export const RECORDS = Object.fromEntries(Object.entries(KINDS).map(([name, kind]) => [name, schemaOfKind(kind)])) as {

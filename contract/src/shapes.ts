@@ -1,7 +1,9 @@
-import { SHAPES } from "./from-descriptor";
+import type { z } from "zod";
 import { optionSpec, planFigures, sizeRequest } from "./size";
 
 /** What calculations define, for the descriptors that name it. */
-SHAPES.set("work", sizeRequest);
-SHAPES.set("option", optionSpec);
-SHAPES.set("plan-figures", planFigures);
+export const CALCULATED: Readonly<Record<string, z.ZodType>> = {
+  work: sizeRequest,
+  option: optionSpec,
+  "plan-figures": planFigures,
+};

@@ -69,7 +69,7 @@ describe("an act", () => {
   });
 
   test("of a shape that this program does not know yet is not at fault", () => {
-    expect(readAct(KINDS, act({ ...site, shape: currentShape(KINDS.sites) + 1 }))).toEqual({ newer: ["places"] });
+    expect(readAct(KINDS, act({ ...site, shape: currentShape(KINDS.sites) + 1 }))).toEqual({ newer: ["sites"] });
   });
 
   test("of an earlier shape comes out as one of today", () => {

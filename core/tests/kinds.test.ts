@@ -97,7 +97,7 @@ test("what can't be taken back says who names it, and the way out", () => {
     "34 visits name this meter. Retire it: lists hide it then, and history keeps it.",
   );
   expect(inUseWords(KINDS.sites, [{ kind: KINDS.taps, count: 1, name: "Yard tap" }])).toBe(
-    "The tap Yard tap names this place. Take that back first, or name another place there.",
+    "The tap Yard tap names this site. Take that back first, or name another site there.",
   );
   expect(
     inUseWords(KINDS.taps, [

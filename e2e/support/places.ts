@@ -8,6 +8,13 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
   const rig = await idOf(demo, "rigs", 0);
   const tap = await idOf(demo, "taps", 3);
   const plan = await idOf(demo, "plans", 0);
+  const charge = await idOf(demo, "charges", 0);
+  const visit = await idOf(demo, "visits", 9);
+  const test = await idOf(demo, "feed-tests", 0);
+  const check = await idOf(demo, "membrane-checks", 0);
+  const report = await idOf(demo, "water-reports", 0);
+  const site = await idOf(demo, "sites", 0);
+  const vessel = await idOf(demo, "vessels", 0);
   return [
     "/",
     `/log/${rig}`,
@@ -16,6 +23,9 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
     `/water/report?tap=${tap}`,
     "/water/meters",
     "/water/membrane",
+    `/water/feed-test?id=${test}`,
+    `/water/membrane-check?id=${check}`,
+    `/water/report?id=${report}`,
     "/lab",
     "/size",
     "/size/vessel",
@@ -25,12 +35,18 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
     "/size/plans",
     `/size/plans/${plan}`,
     "/size/prices",
-    "/why",
-    `/why/${rig}`,
+    "/history",
+    `/history/${rig}`,
+    `/history/charge?id=${charge}`,
+    `/history/visit?id=${visit}`,
+    `/history/visit?rig=${rig}`,
     "/setup",
     "/setup/tap",
     "/setup/meter",
     "/setup/rig",
+    `/setup/rig?id=${rig}`,
+    `/setup/vessel?id=${vessel}`,
+    `/setup/site?id=${site}`,
     `/setup/charge?rig=${rig}`,
     "/settings",
     "/nowhere",

@@ -175,7 +175,7 @@ describe("taking back", () => {
     };
     expect(await refused("vessels", ids.vessel)).toMatch(/^The rig Van and .* name this vessel\. Retire it/);
     expect(await refused("taps", ids.tap)).toMatch(/rig/);
-    expect(await refused("sites", ids.site)).toMatch(/^The tap Yard tap names this place\. Take that back first/);
+    expect(await refused("sites", ids.site)).toMatch(/^The tap Yard tap names this site\. Take that back first/);
   });
 
   test("of a tap keeps the visit that was logged on it without a signal before", async () => {

@@ -161,7 +161,7 @@ describe("a new kind is its descriptor and a migration", () => {
     const key = sampleId("boats");
     expect((await send("PUT", `/boats/${key}`, { ...BOAT.sample, length: 0 })).status).toBe(422);
     expect((await send("PUT", `/boats/${key}`, { ...BOAT.sample, siteId: id() })).body["detail"]).toBe(
-      "This place is not known here.",
+      "This site is not known here.",
     );
     expect((await send("PUT", `/boats/${key}`, BOAT.sample)).status).toBe(201);
     expect((await send("GET", `/boats/${key}`)).body).toEqual({ ...BOAT.sample, id: key, version: 1, voided: false });

@@ -1,4 +1,4 @@
 import { SETUP_NEEDS } from "../../data/needs";
 import { place } from "../../ui/place";
 
-export default place("Charge", async () => (await import("../../features/vessels/places")).ChargePlace, SETUP_NEEDS);
+export default place("Charge", async () => (await import("../../features/setup/places")).ChargePlace, SETUP_NEEDS);

@@ -1,4 +1,4 @@
 import { SETUP_NEEDS } from "../../data/needs";
 import { place } from "../../ui/place";
 
-export default place("Meter", async () => (await import("../../features/vessels/places")).MeterPlace, SETUP_NEEDS);
+export default place("Meter", async () => (await import("../../features/setup/places")).MeterPlace, SETUP_NEEDS);

@@ -1,4 +1,4 @@
 import { SETUP_NEEDS } from "../../data/needs";
 import { place } from "../../ui/place";
 
-export default place("Vessel", async () => (await import("../../features/vessels/places")).VesselPlace, SETUP_NEEDS);
+export default place("Vessel", async () => (await import("../../features/setup/places")).VesselPlace, SETUP_NEEDS);

@@ -1,4 +1,4 @@
 import { SIZE_NEEDS } from "../../data/needs";
 import { place } from "../../ui/place";
 
-export default place("When RO pays", async () => (await import("../../features/plan/places")).PaysScreen, SIZE_NEEDS);
+export default place("When RO pays", async () => (await import("../../features/size/places")).PaysScreen, SIZE_NEEDS);

@@ -1,4 +1,4 @@
 import { SIZE_NEEDS } from "../../data/needs";
 import { place } from "../../ui/place";
 
-export default place("Prices", async () => (await import("../../features/plan/places")).PricesScreen, SIZE_NEEDS);
+export default place("Prices", async () => (await import("../../features/size/places")).PricesScreen, SIZE_NEEDS);

@@ -16,10 +16,10 @@ import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
-import { inBooks, type RigFacts } from "../run/assess";
-import { useRigFacts } from "../run/useRigs";
-import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints } from "../vessels/charge-as-typed";
-import { EndFields, FillFields, PartUsedFields } from "../vessels/ChargeFields";
+import { inBooks, type RigFacts } from "../rack/assess";
+import { useRigFacts } from "../rack/useRigs";
+import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints } from "../setup/charge-as-typed";
+import { EndFields, FillFields, PartUsedFields } from "../setup/ChargeFields";
 
 /** The charge as corrected: an end that was asked about is confirmed, and none stays where none was. */
 function correctedAsTyped(typed: Partial<Charge>, texts: Texts, seen: ReasonSeen | undefined) {

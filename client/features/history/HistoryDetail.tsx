@@ -28,11 +28,11 @@ import { capital, litres, momentInWords, scaleUnit, shown, threeDigits } from ".
 import { StateRing } from "../../ui/StateRing";
 import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
-import { inBooks } from "../run/assess";
-import type { RigView } from "../run/useRigs";
-import { LeakLine } from "../run/LeakLine";
-import { dateRange, datesInWords } from "../run/RigColumn";
-import { verdictWords } from "../run/words";
+import { inBooks } from "../rack/assess";
+import type { RigView } from "../rack/useRigs";
+import { LeakLine } from "../rack/LeakLine";
+import { dateRange, datesInWords } from "../rack/RigColumn";
+import { verdictWords } from "../rack/words";
 import { FrontChart } from "./FrontChart";
 
 const WHY_ENDED = { limit: "reached its limit", early: "changed early", fault: "fault" } as const;

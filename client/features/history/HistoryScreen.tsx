@@ -6,8 +6,8 @@ import { NotHere } from "../../ui/NotHere";
 import { Screen, useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
 import { Body, Small, Strong } from "../../ui/words";
-import { StandingColumn } from "../run/RigColumn";
-import { useRigs, type RigView } from "../run/useRigs";
+import { StandingColumn } from "../rack/RigColumn";
+import { useRigs, type RigView } from "../rack/useRigs";
 import { HistoryDetail } from "./HistoryDetail";
 
 const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? "" : "s"}`;

@@ -18,10 +18,10 @@ import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
-import type { RigFacts } from "../run/assess";
+import type { RigFacts } from "../rack/assess";
 import { inUse } from "../../data/in-use";
-import { usualMeter } from "../run/last-values";
-import { useRigFacts } from "../run/useRigs";
+import { usualMeter } from "../rack/last-values";
+import { useRigFacts } from "../rack/useRigs";
 import { besideVisit, readingBoxes, readingsAsTyped, waterAsTyped, type ReadingBox } from "./visit-as-typed";
 
 const PLACES = { "visit.readings": "beside.output" };

@@ -10,7 +10,7 @@ import { percent, unitOf, type Units } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { optionsOf } from "../../forms/options";
-import { SizePresets } from "../vessels/SizePresets";
+import { SizePresets } from "../setup/SizePresets";
 import { useTapWaters } from "../water/useTapWaters";
 import { CELLS, fromLabPreset, labWater, parseLab, SAMPLE, SAMPLE_WATER, startLab, type TypedLab } from "./lab-setup";
 import { LabResults } from "./LabResults";

@@ -11,8 +11,8 @@ import {
   type ReportValues,
 } from "@winter-bead/core";
 import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
-import type { VesselPreset } from "../vessels/presets";
-import { VESSEL_PRESETS } from "../vessels/presets";
+import type { VesselPreset } from "../setup/presets";
+import { VESSEL_PRESETS } from "../setup/presets";
 import type { LabSetup, Variant } from "./variants";
 
 /** The Lab's bench as typed. */

@@ -6,7 +6,7 @@ import { RAIL_PLACES } from "./places";
 
 const SHORTCUTS: readonly (readonly [string, string])[] = [
   ...RAIL_PLACES.map(({ name }, i) => [String(i + 1), name] as const),
-  ["L", "Log a reading"],
+  ["L", "Log the rig that is chosen"],
   [",", "Settings"],
   ["?", "This list"],
 ];

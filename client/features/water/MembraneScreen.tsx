@@ -12,8 +12,8 @@ import { MembraneChart } from "./MembraneChart";
 import { MembraneCheckForm } from "./MembraneCheckForm";
 import { membraneTrend, stateWords, wearOf, type MembranePoint } from "./membrane-trend";
 import { RatedMembrane } from "./RatedMembrane";
-import { wholeMoney } from "../plan/money";
-import { usePrices } from "../plan/usePrices";
+import { wholeMoney } from "../size/money";
+import { usePrices } from "../size/usePrices";
 
 function Figure({ name, explanation }: { readonly name: string; readonly explanation: Explanation }) {
   return (
@@ -97,16 +97,20 @@ const MOST_SHOWN = 8;
 /** Every check that was entered, newest first: each can be looked at, corrected and taken back. */
 function Checks({ points }: { readonly points: readonly MembranePoint[] }) {
   return (
-    <View role="list" aria-label="Checks" testID="checks">
+    <View>
       <Heading>Checks</Heading>
-      {[...points]
-        .reverse()
-        .slice(0, MOST_SHOWN)
-        .map(({ check, at, state }) => (
-          <TextButton key={check.id} href={`/water/membrane-check?id=${check.id}`}>
-            {`${momentInWords(at, Date.now())}: holds back ${threeDigits(100 * state.rejection)} %${check.clean ? ", clean" : ""}`}
-          </TextButton>
-        ))}
+      <View role="list" aria-label="Checks" testID="checks">
+        {[...points]
+          .reverse()
+          .slice(0, MOST_SHOWN)
+          .map(({ check, at, state }) => (
+            <View key={check.id} role="listitem">
+              <TextButton href={`/water/membrane-check?id=${check.id}`}>
+                {`${momentInWords(at, Date.now())}: holds back ${threeDigits(100 * state.rejection)} %${check.clean ? ", clean" : ""}`}
+              </TextButton>
+            </View>
+          ))}
+      </View>
     </View>
   );
 }

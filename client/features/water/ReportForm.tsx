@@ -196,13 +196,14 @@ export function ReportForm({
   return (
     <Screen title={`Water report of ${tap.name}`} detail={wide ? judged : undefined}>
       <RecordForm form={form}>
-        <Ways report={report} />
+        {known ? null : <Ways report={report} />}
         <View flexDirection="row" gap="$3" flexWrap="wrap">
           <RecordField form={form} path="report.sampledOn" testID="report-date" />
           <RecordField form={form} path="report.origin" hint="Supplier’s zone, or laboratory" testID="report-origin" />
         </View>
-        {wide ? null : judged}
+        {wide || known ? null : judged}
         <Fields report={report} />
+        {!wide && known ? judged : null}
         {trouble ? (
           <Body role="alert" color="$rowan">
             {trouble}

@@ -152,22 +152,26 @@ function WhatWasEntered({ water }: { readonly water: TapWater }) {
       {open ? (
         <View role="list" aria-label={`Readings of ${tap.name}`} testID="tap-readings">
           {[...reports].reverse().map((report) => (
-            <TextButton key={report.id} href={`/water/report?id=${report.id}`}>
-              {`Report sampled ${report.sampledOn}${report.origin ? `, ${report.origin}` : ""}`}
-            </TextButton>
+            <View key={report.id} role="listitem">
+              <TextButton href={`/water/report?id=${report.id}`}>
+                {`Report sampled ${report.sampledOn}${report.origin ? `, ${report.origin}` : ""}`}
+              </TextButton>
+            </View>
           ))}
           {[...readings]
             .reverse()
             .slice(0, most)
             .map(({ of, id, at, ec25 }) => (
-              <TextButton key={`${id} ${at} ${ec25}`} href={`${CORRECTED_AT[of]}?id=${id}`}>
-                {`${momentInWords(at, Date.now())}: ${threeDigits(onScale(ec25, tap.scale))} ${scaleUnit(tap.scale)}${of === "visits" ? ", on a visit" : ""}`}
-              </TextButton>
+              <View key={`${id} ${at} ${ec25}`} role="listitem">
+                <TextButton href={`${CORRECTED_AT[of]}?id=${id}`}>
+                  {`${momentInWords(at, Date.now())}: ${threeDigits(onScale(ec25, tap.scale))} ${scaleUnit(tap.scale)}${of === "visits" ? ", on a visit" : ""}`}
+                </TextButton>
+              </View>
             ))}
-          {readings.length > most ? (
-            <TextButton onPress={() => setMost(most + 4 * MOST_SHOWN)}>Earlier ones</TextButton>
-          ) : null}
         </View>
+      ) : null}
+      {open && readings.length > most ? (
+        <TextButton onPress={() => setMost(most + 4 * MOST_SHOWN)}>Earlier ones</TextButton>
       ) : null}
     </View>
   );

@@ -36,7 +36,7 @@ const inFields = (fields: Fields, body: Body, path = ""): readonly Reference[] =
 
 /**
  * Every other record that a body names, wherever in it.
- * @example referencesIn(TAP, { siteId: "0194…", … }) // [{ to: "sites", id: "0194…", path: "siteId", called: "The tap's place" }]
+ * @example referencesIn(TAP, { siteId: "0194…", … }) // [{ to: "sites", id: "0194…", path: "siteId", called: "The tap's site" }]
  */
 export const referencesIn = ({ fields }: Kind, body: Body): readonly Reference[] => inFields(fields, body);
 

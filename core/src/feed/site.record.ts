@@ -5,8 +5,8 @@ import { kind, type RecordOf } from "../descriptor/kind";
 export const SITE = kind({
   name: "sites",
   table: "site",
-  one: "place",
-  many: "places",
+  one: "site",
+  many: "sites",
   fields: { name: text("The site's name", { label: "Name" }), note },
   sample: { name: "Yard by the river", note: "The gate sticks." },
 });

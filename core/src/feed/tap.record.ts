@@ -9,7 +9,7 @@ export const TAP = kind({
   one: "tap",
   many: "taps",
   fields: {
-    siteId: reference("sites", "The tap's place", { label: "Place" }),
+    siteId: reference("sites", "The tap's site", { label: "Site" }),
     name: text("The tap's name", { label: "Name" }),
     low: number(RANGES.value, { label: "Low" }),
     typical: number(RANGES.value, { label: "Typical" }),

@@ -53,8 +53,8 @@ export type ReportSource = ValueOf<typeof SOURCE>;
 export const WATER_REPORT = kind({
   name: "water-reports",
   table: "water_report",
-  one: "report",
-  many: "reports",
+  one: "water report",
+  many: "water reports",
   fields: {
     tapId: reference("taps", "The tap"),
     sampledOn: date("The day of the sample", { label: "Sampled on" }),

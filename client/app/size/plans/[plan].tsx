@@ -1,4 +1,4 @@
 import { SIZE_NEEDS } from "../../../data/needs";
 import { place } from "../../../ui/place";
 
-export default place("Plan", async () => (await import("../../../features/plan/places")).PlansScreen, SIZE_NEEDS);
+export default place("Plan", async () => (await import("../../../features/size/places")).PlansScreen, SIZE_NEEDS);

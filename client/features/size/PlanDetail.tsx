@@ -21,7 +21,7 @@ import { TextField } from "../../ui/fields";
 import { litresRange, shown, threeDigits, type Units } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
-import { useRigFacts } from "../run/useRigs";
+import { useRigFacts } from "../rack/useRigs";
 import { buildRig } from "./build-rig";
 import { COST_PARTS } from "./cost-parts";
 import { typedOfPlan } from "./keep-plan";

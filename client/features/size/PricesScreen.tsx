@@ -6,7 +6,7 @@ import { change, keep, useRecords } from "../../data/store";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { useRecordForm } from "../../forms/useRecordForm";
-import { HeavyButton } from "../../ui/boxes";
+import { KeepRow } from "../../forms/WaysOut";
 import { FieldRow } from "../../ui/fields";
 import { localDate, unitOf, type Units } from "../../ui/format";
 import { showToast } from "../../ui/toast";
@@ -112,9 +112,9 @@ function PriceForm({ known }: { readonly known: CrewPrices }) {
           </FieldRow>
         </View>
       ))}
-      <HeavyButton onPress={() => void save()} testID="save">
+      <KeepRow form={form} kind="price-lists" record={list} away="/size/prices" onKeep={save}>
         Keep these prices
-      </HeavyButton>
+      </KeepRow>
     </RecordForm>
   );
 }

@@ -7,7 +7,7 @@ import {
   type PlanActual,
 } from "@winter-bead/core";
 import { localDate } from "../../ui/format";
-import { inBooks, type RigFacts } from "../run/assess";
+import { inBooks, type RigFacts } from "../rack/assess";
 
 const WEEK = 7 * 86_400_000;
 

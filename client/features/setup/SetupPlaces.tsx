@@ -4,10 +4,11 @@ import { useNamed } from "../../forms/useNamed";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body } from "../../ui/words";
-import { useRigFacts } from "../run/useRigs";
+import { useRigFacts } from "../rack/useRigs";
 import { ChargeForm } from "./ChargeForm";
 import { MeterForm } from "./MeterForm";
 import { RigForm } from "./RigForm";
+import { SiteForm } from "./SiteForm";
 import { TapForm } from "./TapForm";
 import { VesselForm } from "./VesselForm";
 
@@ -43,6 +44,14 @@ export function RigPlace() {
     <Screen title={record ? record.name : "Add a rig"}>
       {ready && !taps.pending && !vessels.pending ? <RigForm key={record?.id} rig={record} /> : <Waiting />}
     </Screen>
+  );
+}
+
+export function SitePlace() {
+  const { record, unknown } = useNamed("sites");
+  if (unknown) return <NotHere what="site" href="/setup" way="To Set up" />;
+  return (
+    <Screen title={record?.name ?? "Site"}>{record ? <SiteForm key={record.id} site={record} /> : <Waiting />}</Screen>
   );
 }
 

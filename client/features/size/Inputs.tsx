@@ -9,8 +9,8 @@ import { scaleUnit, unitOf, type Units } from "../../ui/format";
 import { Heading, Small } from "../../ui/words";
 import { optionsOf } from "../../forms/options";
 import { SCALE_OPTIONS, scaleOf } from "../../forms/scales";
-import { SizePresets } from "../vessels/SizePresets";
-import { gradeSides } from "./gallons";
+import { SizePresets } from "../setup/SizePresets";
+import { gradeSides } from "./litres";
 import { fromPreset, fromTap, text, type Typed } from "./typed";
 
 interface InputsProps {

@@ -2,7 +2,7 @@ import { loggedDemand } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
 import { PlainButton } from "../../ui/boxes";
 import { localDate, toShown } from "../../ui/format";
-import { useRigFacts } from "../run/useRigs";
+import { useRigFacts } from "../rack/useRigs";
 import { loggedDays } from "./rig-log";
 import type { Work } from "./useWork";
 

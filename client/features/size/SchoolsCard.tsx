@@ -99,7 +99,7 @@ function workingsOf({ option, work, use, history }: SchoolsAsked, prices: CrewPr
 const changedAt = (whole: Explanation | undefined, besides: number, share: number | undefined) =>
   whole && share !== undefined ? explainChangedAt(whole, besides, share) : whole;
 
-/** Both disputes of the trade for the first option: how to count gallons, and when to change. */
+/** Both disputes of the trade for the first option: how to count litres, and when to change. */
 export function SchoolsCard({
   option,
   work,

@@ -219,7 +219,7 @@ export function RackScreen() {
     );
   const logButton = (
     <HeavyButton href={`/log/${selected!.facts.rig.id}`} testID="log-a-reading">
-      Log a reading
+      {`Log ${selected!.facts.rig.name}`}
     </HeavyButton>
   );
   const footer = wide ? undefined : (

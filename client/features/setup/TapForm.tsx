@@ -53,16 +53,16 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
   };
   const places = [
     ...sites.map((site) => ({ value: site.id, label: site.name })),
-    { value: NEW_PLACE, label: "A new place" },
+    { value: NEW_PLACE, label: "A new site" },
   ];
   return (
     <RecordForm form={form}>
       <Body color="$soft">
         Test the tap that will really feed the vessel, cold, after a minute or two of running, on several days.
       </Body>
-      {sites.length > 0 ? <BesideField form={form} name="place" label="Where" is="choice" options={places} /> : null}
+      {sites.length > 0 ? <BesideField form={form} name="place" label="Site" is="choice" options={places} /> : null}
       {form.watch("beside.place") === NEW_PLACE ? (
-        <BesideField form={form} name="siteName" label="Name of the place" is="text" />
+        <BesideField form={form} name="siteName" label="Name of the site" is="text" />
       ) : null}
       <RecordField form={form} path="tap.name" label="Name of the tap" />
       <RecordField form={form} path="tap.scale" label="The meter's scale" />

@@ -24,7 +24,7 @@ import { FieldRow, NumberField } from "../../ui/fields";
 import { litres, threeDigits, toInternal, toShown, typedNumber, unitOf, type Units } from "../../ui/format";
 import { useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
-import { useRigFacts } from "../run/useRigs";
+import { useRigFacts } from "../rack/useRigs";
 import { optionsOf } from "../../forms/options";
 import { HABIT_WORDS, habitBasis } from "./habit-words";
 import { wholeMoney } from "./money";

@@ -22,8 +22,8 @@ import { Caution, HeavyButton } from "../../ui/boxes";
 import { shown } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body, Heading } from "../../ui/words";
-import { inBooks, type RigFacts } from "../run/assess";
-import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints } from "./charge-as-typed";
+import { inBooks, type RigFacts } from "../rack/assess";
+import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints, usualFill } from "./charge-as-typed";
 import { EndFields, FillFields, PartUsedFields } from "./ChargeFields";
 
 function Cautions({ vessel, resin }: { readonly vessel: Vessel; readonly resin: number }) {
@@ -61,17 +61,18 @@ const PLACES = { "old.ended.at": "charge.filledAt", "charge.stored.container": "
 
 /** The form of a refill: the old charge ends, the new one begins, both when it was done. */
 function useRefillForm({ rig, vessel }: RigFacts, open: Kept<"charges"> | undefined, seen: ReasonSeen | undefined) {
+  const { units } = useSettings();
   const opened = useMemo(() => new Date().toISOString(), []);
   const fresh = useMemo(
     () => ({
       vesselId: vessel.id,
       rigId: rig.id,
       grade: open?.grade ?? "virgin",
-      resinLitres: vessel.grossVolume * vessel.fillFraction,
+      resinLitres: usualFill(vessel, units),
       packing: "settled",
       filledAt: opened,
     }),
-    [vessel, rig.id, open, opened],
+    [vessel, rig.id, open, opened, units],
   );
   const parts = useMemo(
     () => ({

@@ -1,3 +1,3 @@
 /** Every place of the setup in one piece, fetched when the first of them is opened. */
 export { SetupScreen } from "./SetupScreen";
-export { ChargePlace, MeterPlace, RigPlace, TapPlace, VesselPlace } from "./SetupPlaces";
+export { ChargePlace, MeterPlace, RigPlace, SitePlace, TapPlace, VesselPlace } from "./SetupPlaces";

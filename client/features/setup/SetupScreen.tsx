@@ -79,18 +79,54 @@ const retired = <T extends { readonly id: string; readonly name: string; readonl
 ) =>
   things.flatMap(({ id, name, retiredOn }) => (retiredOn ? [{ name, on: retiredOn, href: `${href}?id=${id}` }] : []));
 
+/** What is looked for less often: sites, vessels that hang nowhere, and what is retired. */
+function Beside() {
+  const { records: sites } = useRecords("sites");
+  const { records: taps } = useRecords("taps");
+  const { records: meters } = useRecords("meters");
+  const { records: rigs } = useRecords("rigs");
+  const { records: vessels } = useRecords("vessels");
+  const hanging = new Set(
+    inUse(rigs).flatMap(({ stages }) => stages.flatMap((stage) => (stage.kind === "resin" ? [stage.vesselId] : []))),
+  );
+  const free = inUse(vessels).filter(({ id }) => !hanging.has(id));
+  return (
+    <>
+      {sites.length > 0 ? (
+        <View gap="$1">
+          <Heading>Sites</Heading>
+          {sites.map(({ id, name, note }) => (
+            <Line key={id} name={name} detail={note ?? "where taps are"} href={`/setup/site?id=${id}`} />
+          ))}
+        </View>
+      ) : null}
+      {free.length > 0 ? (
+        <View gap="$1">
+          <Heading>Vessels without a rig</Heading>
+          {free.map(({ id, name }) => (
+            <Line key={id} name={name} detail="hangs nowhere now" href={`/setup/vessel?id=${id}`} />
+          ))}
+        </View>
+      ) : null}
+      <Retired
+        things={[
+          ...retired(taps, "/setup/tap"),
+          ...retired(meters, "/setup/meter"),
+          ...retired(rigs, "/setup/rig"),
+          ...retired(vessels, "/setup/vessel"),
+        ]}
+      />
+    </>
+  );
+}
+
 /** What the crew has: taps, meters, rigs; numbered, since that is the order of a first day. */
 export function SetupScreen() {
   const { records: sites } = useRecords("sites");
   const { records: allTaps } = useRecords("taps");
   const { records: allMeters } = useRecords("meters");
   const { records: allRigs } = useRecords("rigs");
-  const { records: vessels } = useRecords("vessels");
   const [taps, meters, rigs] = [inUse(allTaps), inUse(allMeters), inUse(allRigs)];
-  const hanging = new Set(
-    rigs.flatMap(({ stages }) => stages.flatMap((stage) => (stage.kind === "resin" ? [stage.vesselId] : []))),
-  );
-  const free = inUse(vessels).filter(({ id }) => !hanging.has(id));
   const siteName = (id: string) => sites.find((site) => site.id === id)?.name ?? "";
   return (
     <Screen title="Set up">
@@ -152,22 +188,7 @@ export function SetupScreen() {
             </View>
           ))}
         </Section>
-        {free.length > 0 ? (
-          <View gap="$1">
-            <Heading>Vessels without a rig</Heading>
-            {free.map(({ id, name }) => (
-              <Line key={id} name={name} detail="hangs nowhere now" href={`/setup/vessel?id=${id}`} />
-            ))}
-          </View>
-        ) : null}
-        <Retired
-          things={[
-            ...retired(allTaps, "/setup/tap"),
-            ...retired(allMeters, "/setup/meter"),
-            ...retired(allRigs, "/setup/rig"),
-            ...retired(vessels, "/setup/vessel"),
-          ]}
-        />
+        <Beside />
         <TextButton href="/settings">Settings: units and look</TextButton>
       </View>
     </Screen>

@@ -38,7 +38,7 @@ import {
 import { perGallon, type Units } from "../../ui/format";
 
 /** What the screen knows of feed, resin, vessel and work, in internal units. */
-export interface GallonsQuestion {
+export interface LitresQuestion {
   readonly feed: ThreeOf<number>;
   readonly scale: Scale;
   readonly temperature: number;
@@ -62,7 +62,7 @@ export interface GallonsQuestion {
   readonly history?: CapacityRange | undefined;
 }
 
-export interface GallonsAnswer {
+export interface LitresAnswer {
   readonly schools: readonly SchoolLife[];
   readonly spread: { readonly least: number; readonly most: number; readonly ratio: number };
   readonly life: LifeFigures;
@@ -93,12 +93,12 @@ const LOWER_FLOW = 0.75;
 /** The comparison is in shares, so any one length of job serves. */
 const MINUTES_PER_JOB = 10;
 
-function claimTooHigh(rating: GallonsQuestion["rating"]): number | undefined {
+function claimTooHigh(rating: LitresQuestion["rating"]): number | undefined {
   const claim = rating && describeCapacity(rating);
   return claim?.ok && claim.value.cation > CHEMISTRY_CEILING ? claim.value.cation : undefined;
 }
 
-function waterOf(question: GallonsQuestion, value: number): Water {
+function waterOf(question: LitresQuestion, value: number): Water {
   const { scale, temperature, ph, alkalinity, silica } = question;
   return {
     reading: { value, scale },
@@ -110,7 +110,7 @@ function waterOf(question: GallonsQuestion, value: number): Water {
 }
 
 /** The chemistry school's question for one feed value. */
-export function lifeInput(question: GallonsQuestion, feed: number, batch: Batch = "usual"): LifeInput {
+export function lifeInput(question: LitresQuestion, feed: number, batch: Batch = "usual"): LifeInput {
   const { grade, resin, diameter, flow, temperature, spread, bypass, limit, storage, packing } = question;
   return {
     water: waterOf(question, feed),
@@ -124,7 +124,7 @@ export function lifeInput(question: GallonsQuestion, feed: number, batch: Batch 
 
 /** Depths of the front after some litres, for the lowest, the typical and the highest feed. */
 export function frontAfter(
-  question: GallonsQuestion,
+  question: LitresQuestion,
   litres: number,
 ): Result<{ readonly throughput: number; readonly front: ThreeOf<number> }> {
   const throughputs: Partial<Record<keyof ThreeOf<number>, number>> = {};
@@ -149,7 +149,7 @@ export function frontAfter(
   };
 }
 
-function explanationsOf(question: GallonsQuestion, units: Units): Partial<Record<School, Explanation>> {
+function explanationsOf(question: LitresQuestion, units: Units): Partial<Record<School, Explanation>> {
   const typical = lifeInput(question, question.feed.typical);
   const water = describeWater(typical.water);
   const inUnits = (explanation: Explanation) =>
@@ -185,10 +185,10 @@ function explanationsOf(question: GallonsQuestion, units: Units): Partial<Record
 }
 
 /** Life by each school with its spread, what ends it, the bed's figures and the working of every number. */
-export function answerGallons(
-  question: GallonsQuestion,
+export function answerLitres(
+  question: LitresQuestion,
   units: Units,
-): { readonly answer: GallonsAnswer } | { readonly fault: Fault } {
+): { readonly answer: LitresAnswer } | { readonly fault: Fault } {
   const typical = lifeInput(question, question.feed.typical);
   const waters = {
     low: waterOf(question, question.feed.low),

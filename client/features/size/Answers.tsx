@@ -5,9 +5,9 @@ import { Card } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { litres, litresRange, shown, threeDigits, unitOf, type Units } from "../../ui/format";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
-import { proportionOf } from "../run/RigColumn";
+import { proportionOf } from "../rack/RigColumn";
 import { SCHOOL_NAMES } from "./school-names";
-import type { GallonsAnswer, GallonsQuestion } from "./gallons";
+import type { LitresAnswer, LitresQuestion } from "./litres";
 
 function SchoolRow({
   life,
@@ -17,7 +17,7 @@ function SchoolRow({
 }: {
   readonly life: SchoolLife;
   readonly most: number;
-  readonly answer: GallonsAnswer;
+  readonly answer: LitresAnswer;
   readonly units: Units;
 }) {
   const share = (value: number): `${number}%` => `${Math.min(100, Math.max(0, (100 * value) / most))}%`;
@@ -57,8 +57,8 @@ export function Headline({
   kind,
   units,
 }: {
-  readonly answer: GallonsAnswer;
-  readonly question: GallonsQuestion;
+  readonly answer: LitresAnswer;
+  readonly question: LitresQuestion;
   readonly kind: VesselKind;
   readonly units: Units;
 }) {
@@ -104,7 +104,7 @@ export function Headline({
 
 const percent = (share: number) => `${threeDigits(100 * share)} %`;
 
-export function BedFacts({ answer, units }: { readonly answer: GallonsAnswer; readonly units: Units }) {
+export function BedFacts({ answer, units }: { readonly answer: LitresAnswer; readonly units: Units }) {
   const { bed, bedExplanations, weight, weightExplanation, flow } = answer;
   const pressure = shown("pressure", bed.pressureLoss, units);
   const facts = [
@@ -155,7 +155,7 @@ export function BedFacts({ answer, units }: { readonly answer: GallonsAnswer; re
   );
 }
 
-export function Schools({ answer, units }: { readonly answer: GallonsAnswer; readonly units: Units }) {
+export function Schools({ answer, units }: { readonly answer: LitresAnswer; readonly units: Units }) {
   const most = Math.max(...answer.schools.map((life) => life.high));
   const { least, most: largest, ratio } = answer.spread;
   const hasHistory = answer.schools.some((life) => life.school === "history");

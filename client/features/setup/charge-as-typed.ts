@@ -1,6 +1,6 @@
 import { isAgainstReadings, type Charge, type EndReason, type ReasonSeen, type Vessel } from "@winter-bead/core";
 import type { Bodies, Complaint } from "../../forms/resolve";
-import type { Texts } from "../../forms/texts";
+import { internalNumber, shownNumber, type Texts } from "../../forms/texts";
 import { scaleUnit, shown, threeDigits, type Units } from "../../ui/format";
 
 /** How the bag was kept, where there is nothing to say of it. */
@@ -36,8 +36,16 @@ export function chargeAsTyped(charge: Readonly<Record<string, unknown>>, { bag, 
   };
 }
 
+/** The vessel's usual fill, L, round as it reads in the user's units. @example usualFill(bottle, "metric") // 11.9 */
+export const usualFill = ({ grossVolume, fillFraction }: Vessel, units: Units): number =>
+  internalNumber(
+    "resinVolume",
+    Number(shownNumber("resinVolume", grossVolume * fillFraction, units).toPrecision(3)),
+    units,
+  );
+
 /** Rounding in the display may exceed the vessel by this share. */
-const ROUNDING = 1.001;
+const ROUNDING = 1.005;
 
 /** More resin than the vessel's inside is refused, more than its usual fill is asked about. */
 export function fillComplaints(

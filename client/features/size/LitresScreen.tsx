@@ -9,7 +9,7 @@ import { Body, Title } from "../../ui/words";
 import { SizeNav } from "./SizeNav";
 import { useOwnHistory } from "./useOwnHistory";
 import { BedFacts, Headline, Schools } from "./Answers";
-import { answerGallons } from "./gallons";
+import { answerLitres } from "./litres";
 import { Inputs } from "./Inputs";
 import { TwoLivesCard } from "./TwoLivesCard";
 import { useLives } from "./useLives";
@@ -20,15 +20,15 @@ const inOtherUnits = ofQuantities<Typed>({
   ...{ diameter: "length", emptyWeight: "weight", flow: "flow", temperature: "temperature" },
 });
 
-/** Gallons from this tap: every digit answers at once, under four schools side by side. */
-export function GallonsScreen() {
+/** Litres from this tap: every digit answers at once, under four schools side by side. */
+export function LitresScreen() {
   const { units } = useSettings();
   const wide = useWide();
   const initial = useMemo(() => startWith(units), [units]);
   const [typed, patch] = useUnitDraft<Typed>("gallons", initial, inOtherUnits);
   const history = useOwnHistory(typed.grade);
   const { question, errors } = parse(typed, units, history);
-  const outcome = question ? answerGallons(question, units) : undefined;
+  const outcome = question ? answerLitres(question, units) : undefined;
   const trouble = Object.values(errors)[0] ?? (outcome && "fault" in outcome ? outcome.fault.message : undefined);
   const inputs = <Inputs typed={typed} patch={patch} errors={errors} units={units} />;
   const { lives, working } = useLives(question);

@@ -11,9 +11,9 @@ import {
   type VesselKind,
 } from "@winter-bead/core";
 import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
-import { VESSEL_PRESETS, type VesselPreset } from "../vessels/presets";
+import { VESSEL_PRESETS, type VesselPreset } from "../setup/presets";
 import { scaleOf } from "../../forms/scales";
-import type { GallonsQuestion } from "./gallons";
+import type { LitresQuestion } from "./litres";
 
 /** Typed text; lengths and volumes in the unit system it was typed in. */
 export interface Typed {
@@ -96,7 +96,7 @@ export const startWith = (units: Units): Typed => ({
 });
 
 export interface Parsed {
-  readonly question?: GallonsQuestion;
+  readonly question?: LitresQuestion;
   readonly errors: Partial<Record<keyof Typed, string>>;
 }
 
@@ -121,7 +121,7 @@ export function parse(typed: Typed, units: Units, history: CapacityRange | undef
   if (feed.low > feed.typical) errors.low = "The lowest must not exceed the typical.";
   if (feed.high < feed.typical) errors.high = "The highest must not be below the typical.";
   const rated = typed.ratedVolume.trim() !== "" && typed.ratedPpm.trim() !== "" && typed.ratedResin.trim() !== "";
-  const question: GallonsQuestion = {
+  const question: LitresQuestion = {
     feed,
     scale: scaleOf(typed.scale),
     temperature: read("temperature", RANGES.temperature, "temperature"),

@@ -1,5 +1,5 @@
 import { ionFeed, twoLives, type ThreeOf, type TwoLives } from "@winter-bead/core";
-import { lifeInput, type GallonsQuestion } from "./gallons";
+import { lifeInput, type LitresQuestion } from "./litres";
 
 /** Both lives for the lowest, the typical and the highest feed; the highest feed gives the low life. */
 export interface LivesRange {
@@ -12,14 +12,14 @@ export interface LivesRange {
 }
 
 /** Whether enough is known of what a meter doesn't see for the two lives to differ. */
-export const tellsUnseen = ({ ph, alkalinity, silica }: GallonsQuestion) =>
+export const tellsUnseen = ({ ph, alkalinity, silica }: LitresQuestion) =>
   (ph !== undefined && alkalinity !== undefined) || (silica !== undefined && silica > 0);
 
 const FEED_OF = { low: "high", typical: "typical", high: "low" } as const;
 const BATCH_OF = { low: "weak", typical: "usual", high: "strong" } as const;
 
 /** Until anything leaks and until the meter shows it, by the column simulation; tens of milliseconds, so in a worker. */
-export function answerLives(question: GallonsQuestion): LivesRange | undefined {
+export function answerLives(question: LitresQuestion): LivesRange | undefined {
   const found: Partial<Record<keyof ThreeOf<number>, TwoLives>> = {};
   let assumed = false;
   for (const key of ["low", "typical", "high"] as const) {

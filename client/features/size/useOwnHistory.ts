@@ -1,6 +1,6 @@
 import { GRADE_CAPACITIES, smallerSide, xQuantile, type CapacityRange, type Grade } from "@winter-bead/core";
 import { useMemo } from "react";
-import { useRigs } from "../run/useRigs";
+import { useRigs } from "../rack/useRigs";
 
 /** What the owner's charges hold, in terms of this resin: every ended charge taught, whatever its grade. */
 export function useOwnHistory(grade: Grade): CapacityRange | undefined {
