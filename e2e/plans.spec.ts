@@ -20,7 +20,7 @@ async function addTap(page: Page, name: string, [low, typical, high]: readonly s
   await expect(firstTap.or(page.getByTestId("work-item").first())).toBeVisible();
   if (await firstTap.isVisible()) await firstTap.click();
   else await page.goto(`${server.url}/setup/tap?then=/size/vessel`);
-  const newSite = page.getByRole("radio", { name: "A new place" });
+  const newSite = page.getByRole("radio", { name: "A new site" });
   await expect(page.getByTestId("field-name")).toBeVisible();
   if ((await newSite.count()) > 0) await newSite.first().click();
   await fill(page, "siteName", `${name} place`);

@@ -60,7 +60,7 @@ const fieldsOf = (parts: Parts) =>
 /** Without the pieces that check, as without a signal, nothing is complained about here: the server checks every write. */
 async function complaints(...asked: Parameters<typeof complaintsOf>): Promise<FieldErrors<Texts>> {
   try {
-    const { complaintsOf } = await import("./resolve");
+    const { complaintsOf } = await import("../features/on-demand");
     return await complaintsOf(...asked);
   } catch {
     return {};

@@ -226,7 +226,7 @@ export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
   },
   standing: {
     about:
-      "Records as the records API gives them; taken-back ones are left out. One belief over what the resin holds, how wide its front is and what goes round the beads starts at the grade, is taught by ended charges and moved by output readings (mixture likelihood, Jaynes 2003): treated in L, capacity of this charge in eq/L, left to the mark in leftTo in L, leak until anything leaks where the alkalinity is known, dates by simulated futures at the use of the log (Metropolis and Ulam 1949). Low, typical and high are the 10, 50 and 90 % points. jobsPerWeek is the stated week, bookings replace the expected use of their day. A vessel without a charge in use is left out.",
+      "Records as the records API gives them; taken-back ones are left out. One belief over what the resin holds, how wide its front is and what goes round the beads starts at the grade, is taught by ended charges and moved by output readings (mixture likelihood, Jaynes 2003): treated in L, capacity of this charge in eq/L, left to the mark in leftTo in L, leak until anything leaks where the alkalinity is known, dates by simulated futures at the use of the log (Metropolis and Ulam 1949). Low, typical and high are the 10, 50 and 90 % points. jobsPerWeek is the stated week, bookings replace the expected use of their day. A vessel without a charge in use is left out. Of a charge with partUsed the capacity is what it still held when it was taken over; it teaches nothing, nor does one that is leftOut.",
     example: rigRecords,
   },
 };

@@ -5,6 +5,7 @@ import { useMemo } from "react";
 import { bodyOf, changed, takenBack } from "../../data/acts";
 import type { Kept } from "../../data/api";
 import { act, useRecords } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { WaysOut, WhatChanged } from "../../forms/WaysOut";
@@ -93,22 +94,20 @@ function Correction({ charge, facts }: { readonly charge: Kept<"charges">; reado
   const form = useCorrection(charge, facts, seen);
   const away = `/history/${rig.id}`;
   const before = endedByThis(charge, charges);
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const body = bodies["charge"] as unknown as Charge;
-    const moved = before && body.filledAt !== charge.filledAt && body.filledAt > before.filledAt;
-    const { undo } = await act(`Charge of ${rig.name} corrected`, [
-      changed("charges", charge, body),
-      // One moment is the end of the one and the beginning of the other.
-      ...(moved
-        ? [changed("charges", before, { ...bodyOf(before), ended: { ...before.ended!, at: body.filledAt } })]
-        : []),
-    ]);
-    form.forget();
-    showToast({ words: `Corrected: the charge of ${rig.name}.`, undo });
-    router.navigate(away);
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const body = bodies["charge"] as unknown as Charge;
+      const moved = before && body.filledAt !== charge.filledAt && body.filledAt > before.filledAt;
+      const steps = [
+        changed("charges", charge, body),
+        // One moment is the end of the one and the beginning of the other.
+        ...(moved
+          ? [changed("charges", before, { ...bodyOf(before), ended: { ...before.ended!, at: body.filledAt } })]
+          : []),
+      ];
+      const done = await act(`Charge of ${rig.name} corrected`, steps);
+      return { ...done, words: `Corrected: the charge of ${rig.name}.`, away };
+    });
   return (
     <RecordForm form={form}>
       <FillFields form={form} vessel={vessel} />

@@ -25,6 +25,7 @@ import { useSettings } from "../../data/settings";
 import { Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { capital, litres, momentInWords, scaleUnit, shown, threeDigits } from "../../ui/format";
+import { SelectField } from "../../ui/pickers";
 import { StateRing } from "../../ui/StateRing";
 import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
@@ -267,6 +268,25 @@ function DetailHead({
   );
 }
 
+/** As many charges stand side by side; more go into the platform's list, so that each can be looked at. */
+const SIDE_BY_SIDE = 6;
+
+function WhichCharge({
+  ledgers,
+  ...choice
+}: {
+  readonly ledgers: readonly ChargeLedger[];
+  readonly value: Id;
+  readonly onChange: (id: Id) => void;
+}) {
+  const options = [...ledgers].reverse().map(({ charge }) => ({ value: charge.id, label: chargeName(charge) }));
+  return options.length > SIDE_BY_SIDE ? (
+    <SelectField label="Charge" options={options} testID="which-charge" {...choice} />
+  ) : (
+    <Choice label="Charge" options={options} {...choice} />
+  );
+}
+
 /** Readings of one vessel against litres, charge by charge, with what the front is expected to do. */
 export function HistoryDetail({
   view,
@@ -330,15 +350,7 @@ export function HistoryDetail({
       {worked ? <Explained explanation={explainHeadline(worked, facts.rig)} label="Why this many litres" /> : null}
       {where ? <LeakLine facts={facts} standing={where} /> : null}
       {worked ? <WhyBelief where={worked} /> : null}
-      <Choice
-        label="Charge"
-        value={ledger.charge.id}
-        options={[...ledgers]
-          .reverse()
-          .slice(0, 8)
-          .map((each) => ({ value: each.charge.id, label: chargeName(each.charge) }))}
-        onChange={setChosen}
-      />
+      <WhichCharge ledgers={ledgers} value={ledger.charge.id} onChange={setChosen} />
       {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
       {ledger.charge.leftOut ? <Small>Left out of what is learnt.</Small> : null}
       {ledger.charge.partUsed ? <Small>Taken over part-used: nothing is learnt from it.</Small> : null}

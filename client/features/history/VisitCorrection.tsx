@@ -1,11 +1,12 @@
 import type { Meter, ReadingPoint, Tap, Visit } from "@winter-bead/core";
 import { View } from "@tamagui/core";
-import { router, useLocalSearchParams } from "expo-router";
+import { useLocalSearchParams } from "expo-router";
 import { useMemo, useRef } from "react";
 import { changed, kept } from "../../data/acts";
 import type { Kept } from "../../data/api";
 import { useSettings } from "../../data/settings";
 import { act, newId } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { BesideField, RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { WaysOut, WhatChanged } from "../../forms/WaysOut";
@@ -16,7 +17,6 @@ import { FieldRow } from "../../ui/fields";
 import { scaleUnit, unitOf } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
-import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
 import type { RigFacts } from "../rack/assess";
 import { inUse } from "../../data/in-use";
@@ -163,17 +163,14 @@ function VisitForm({ facts, visit }: { readonly facts: RigFacts; readonly visit:
   const away = `/history/${rig.id}`;
   const taps: readonly Tap[] = inUse(facts.taps, String(form.watch("visit.tapId")));
   const meters = inUse(facts.meters, String(form.watch("beside.meterId")));
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const body = bodies["visit"] as unknown as Visit;
-    const { undo } = await act(visit ? `Visit of ${rig.name} corrected` : `Visit of ${rig.name} from paper`, [
-      visit ? changed("visits", visit, body) : kept("visits", body, newId()),
-    ]);
-    form.forget();
-    showToast({ words: visit ? `Corrected: a visit of ${rig.name}.` : `Kept: a visit of ${rig.name}.`, undo });
-    router.navigate(away);
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const body = bodies["visit"] as unknown as Visit;
+      const done = visit
+        ? await act(`Visit of ${rig.name} corrected`, [changed("visits", visit, body)])
+        : await act(`Visit of ${rig.name} from paper`, [kept("visits", body, newId())]);
+      return { ...done, words: `${visit ? "Corrected" : "Kept"}: a visit of ${rig.name}.`, away };
+    });
   return (
     <RecordForm form={form}>
       <RecordField form={form} path="visit.at" />

@@ -8,19 +8,18 @@ import {
   type Vessel,
 } from "@winter-bead/core";
 import { View } from "@tamagui/core";
-import { router } from "expo-router";
 import { useMemo } from "react";
 import { changed, kept } from "../../data/acts";
 import type { Kept } from "../../data/api";
 import { useSettings } from "../../data/settings";
 import { act, newId, useRecords } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { RecordForm } from "../../forms/RecordForm";
 import type { Bodies } from "../../forms/resolve";
 import type { Texts } from "../../forms/texts";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { Caution, HeavyButton } from "../../ui/boxes";
 import { shown } from "../../ui/format";
-import { showToast } from "../../ui/toast";
 import { Body, Heading } from "../../ui/words";
 import { inBooks, type RigFacts } from "../rack/assess";
 import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints, usualFill } from "./charge-as-typed";
@@ -121,19 +120,17 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
   }, [facts, open?.id, vessel]);
   const form = useRefillForm(facts, open, seen);
 
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const charge = bodies["charge"] as unknown as Charge;
-    const { undo } = await act(
-      `Refill of ${rig.name}`,
-      [...(open ? [changed("charges", open, bodies["old"] as never)] : []), kept("charges", charge, newId())],
-      charge.filledAt,
-    );
-    form.forget();
-    showToast({ words: `${rig.name} is filled. Log its first reading after a minute of flow.`, undo });
-    router.navigate({ pathname: "/", params: { rig: rig.id } });
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const charge = bodies["charge"] as unknown as Charge;
+      const steps = [
+        ...(open ? [changed("charges", open, bodies["old"] as never)] : []),
+        kept("charges", charge, newId()),
+      ];
+      const done = await act(`Refill of ${rig.name}`, steps, charge.filledAt);
+      const words = `${rig.name} is filled. Log its first reading after a minute of flow.`;
+      return { ...done, words, away: `/?rig=${rig.id}` };
+    });
 
   return (
     <RecordForm form={form}>

@@ -1,8 +1,8 @@
 import type { Meter } from "@winter-bead/core";
-import { router } from "expo-router";
 import { useMemo } from "react";
 import type { Kept } from "../../data/api";
 import { change, keep } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { BesideField, RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { KeepRow } from "../../forms/WaysOut";
@@ -12,7 +12,6 @@ import type { Texts } from "../../forms/texts";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { FieldRow } from "../../ui/fields";
 import { scaleUnit } from "../../ui/format";
-import { showToast } from "../../ui/toast";
 import { Body, Heading, Small } from "../../ui/words";
 
 const OWN = "own";
@@ -45,16 +44,16 @@ export function MeterForm({ meter }: { readonly meter: Kept<"meters"> | undefine
   });
   const isOwn = form.watch("beside.scale") === OWN;
   const unit = scaleUnit(scaleOf(String(form.watch(isOwn ? "beside.factor" : "beside.scale"))));
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const body = bodies["meter"] as unknown as Meter;
-    const { undo } = meter ? await change("meters", meter, body) : await keep("meters", body);
-    form.forget();
-    const { name } = body;
-    showToast({ words: meter ? `Changed: ${name}. Its history reads by the new scale.` : `Kept: ${name}.`, undo });
-    router.navigate("/setup");
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const body = bodies["meter"] as unknown as Meter;
+      const { name } = body;
+      return {
+        ...(await (meter ? change("meters", meter, body) : keep("meters", body))),
+        words: meter ? `Changed: ${name}. Its history reads by the new scale.` : `Kept: ${name}.`,
+        away: "/setup",
+      };
+    });
   return (
     <RecordForm form={form}>
       <Body color="$soft">

@@ -1,10 +1,10 @@
 import { MARKS, wetWeight, type Rig, type Use, type Vessel } from "@winter-bead/core";
 import { View } from "@tamagui/core";
-import { router } from "expo-router";
 import { useMemo } from "react";
 import { changed, kept } from "../../data/acts";
 import type { Kept } from "../../data/api";
 import { act, newId, useRecords } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { BesideField, RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { KeepRow } from "../../forms/WaysOut";
@@ -14,7 +14,6 @@ import { useRecordForm, type RecordForm as Form } from "../../forms/useRecordFor
 import { EmptyState, HeavyButton, TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
 import { scaleUnit, shown, threeDigits, toShown, unitOf } from "../../ui/format";
-import { showToast } from "../../ui/toast";
 import { Heading, Small } from "../../ui/words";
 import { marksOptions, usualMarks, VESSEL_PRESETS, type MarksChoice, type VesselPreset } from "./presets";
 import { besideRig, JOBS, rigAsTyped } from "./rig-as-typed";
@@ -175,19 +174,16 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
     setValue("rig.jobName" as never, name as never);
     setValue("rig.litresPerJob" as never, numberText(toShown("volume", litres, form.units)) as never);
   };
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const [rigBody, vesselBody] = [bodies["rig"] as unknown as Rig, bodies["vessel"] as unknown as Vessel];
-    const rigId = rig?.id ?? newId();
-    const { undo } = await act(`Rig ${rigBody.name}`, [
-      vessel ? changed("vessels", vessel, vesselBody) : kept("vessels", vesselBody, vesselId),
-      rig ? changed("rigs", rig, rigBody) : kept("rigs", rigBody, rigId),
-    ]);
-    form.forget();
-    showToast({ words: `Kept: ${rigBody.name}.`, undo });
-    router.navigate(rig ? "/setup" : { pathname: "/setup/charge", params: { rig: rigId } });
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const [rigBody, vesselBody] = [bodies["rig"] as unknown as Rig, bodies["vessel"] as unknown as Vessel];
+      const rigId = rig?.id ?? newId();
+      const done = await act(`Rig ${rigBody.name}`, [
+        vessel ? changed("vessels", vessel, vesselBody) : kept("vessels", vesselBody, vesselId),
+        rig ? changed("rigs", rig, rigBody) : kept("rigs", rigBody, rigId),
+      ]);
+      return { ...done, words: `Kept: ${rigBody.name}.`, away: rig ? "/setup" : `/setup/charge?rig=${rigId}` };
+    });
 
   if (taps.length === 0)
     return (

@@ -79,6 +79,29 @@ const retired = <T extends { readonly id: string; readonly name: string; readonl
 ) =>
   things.flatMap(({ id, name, retiredOn }) => (retiredOn ? [{ name, on: retiredOn, href: `${href}?id=${id}` }] : []));
 
+/** A list under its heading; nothing where it is empty. */
+function Named<T extends { readonly id: string; readonly name: string }>({
+  title,
+  things,
+  detail,
+  at,
+}: {
+  readonly title: string;
+  readonly things: readonly T[];
+  readonly detail: (thing: T) => string;
+  readonly at: string;
+}) {
+  if (things.length === 0) return null;
+  return (
+    <View gap="$1">
+      <Heading>{title}</Heading>
+      {things.map((thing) => (
+        <Line key={thing.id} name={thing.name} detail={detail(thing)} href={`${at}?id=${thing.id}`} />
+      ))}
+    </View>
+  );
+}
+
 /** What is looked for less often: sites, vessels that hang nowhere, and what is retired. */
 function Beside() {
   const { records: sites } = useRecords("sites");
@@ -92,22 +115,8 @@ function Beside() {
   const free = inUse(vessels).filter(({ id }) => !hanging.has(id));
   return (
     <>
-      {sites.length > 0 ? (
-        <View gap="$1">
-          <Heading>Sites</Heading>
-          {sites.map(({ id, name, note }) => (
-            <Line key={id} name={name} detail={note ?? "where taps are"} href={`/setup/site?id=${id}`} />
-          ))}
-        </View>
-      ) : null}
-      {free.length > 0 ? (
-        <View gap="$1">
-          <Heading>Vessels without a rig</Heading>
-          {free.map(({ id, name }) => (
-            <Line key={id} name={name} detail="hangs nowhere now" href={`/setup/vessel?id=${id}`} />
-          ))}
-        </View>
-      ) : null}
+      <Named title="Sites" things={sites} detail={({ note }) => note ?? "where taps are"} at="/setup/site" />
+      <Named title="Vessels without a rig" things={free} detail={() => "hangs nowhere now"} at="/setup/vessel" />
       <Retired
         things={[
           ...retired(taps, "/setup/tap"),

@@ -1,26 +1,22 @@
 import type { Site } from "@winter-bead/core";
-import { router } from "expo-router";
 import { useMemo } from "react";
 import type { Kept } from "../../data/api";
 import { change } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { KeepRow } from "../../forms/WaysOut";
-import { showToast } from "../../ui/toast";
 
 /** Where taps are: its name and what is to be known of it. */
 export function SiteForm({ site }: { readonly site: Kept<"sites"> }) {
   const parts = useMemo(() => ({ site: { kind: "sites" as const, before: site } }), [site]);
   const form = useRecordForm({ name: `site:${site.id}`, parts });
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const { undo } = await change("sites", site, bodies["site"] as unknown as Site);
-    form.forget();
-    showToast({ words: `Changed: ${site.name}.`, undo });
-    router.navigate("/setup");
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => ({
+      ...(await change("sites", site, bodies["site"] as unknown as Site)),
+      ...{ words: `Changed: ${site.name}.`, away: "/setup" },
+    }));
   return (
     <RecordForm form={form}>
       <RecordField form={form} path="site.name" label="Name of the site" />

@@ -1,10 +1,11 @@
 import type { Tap } from "@winter-bead/core";
 import { View } from "@tamagui/core";
-import { router, useLocalSearchParams } from "expo-router";
+import { useLocalSearchParams } from "expo-router";
 import { useMemo, useState } from "react";
 import { changed, kept } from "../../data/acts";
 import type { Kept } from "../../data/api";
 import { act, newId, useRecords } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { BesideField, RecordField } from "../../forms/RecordField";
 import { scaleOf } from "../../forms/scales";
 import { RecordForm } from "../../forms/RecordForm";
@@ -13,7 +14,6 @@ import { useRecordForm } from "../../forms/useRecordForm";
 import { TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
 import { scaleUnit } from "../../ui/format";
-import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
 import { NEW_PLACE, tapAsTyped } from "./tap-as-typed";
 
@@ -39,18 +39,15 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
     places: { "site.name": "beside.siteName" },
   });
   const scale = scaleUnit(scaleOf(String(form.watch("tap.scale"))));
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const body = bodies["tap"] as never;
-    const { undo } = await act(`Tap ${(bodies["tap"] as Partial<Tap>).name}`, [
-      ...(bodies["site"] ? [kept("sites", bodies["site"] as never, siteId)] : []),
-      tap ? changed("taps", tap, body) : kept("taps", body, newId()),
-    ]);
-    form.forget();
-    showToast({ words: `Kept: ${(bodies["tap"] as Partial<Tap>).name}.`, undo });
-    router.navigate(then === "/size/vessel" ? then : "/setup");
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const body = bodies["tap"] as unknown as Tap;
+      const done = await act(`Tap ${body.name}`, [
+        ...(bodies["site"] ? [kept("sites", bodies["site"] as never, siteId)] : []),
+        tap ? changed("taps", tap, body) : kept("taps", body, newId()),
+      ]);
+      return { ...done, words: `Kept: ${body.name}.`, away: then === "/size/vessel" ? then : "/setup" };
+    });
   const places = [
     ...sites.map((site) => ({ value: site.id, label: site.name })),
     { value: NEW_PLACE, label: "A new site" },

@@ -1,8 +1,8 @@
 import type { Vessel } from "@winter-bead/core";
-import { router } from "expo-router";
 import { useMemo } from "react";
 import type { Kept } from "../../data/api";
 import { change } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { KeepRow } from "../../forms/WaysOut";
@@ -10,21 +10,17 @@ import { scaleOf } from "../../forms/scales";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { FieldRow } from "../../ui/fields";
 import { scaleUnit } from "../../ui/format";
-import { showToast } from "../../ui/toast";
 
 /** A vessel for itself, as one that hangs in no rig now. */
 export function VesselForm({ vessel }: { readonly vessel: Kept<"vessels"> }) {
   const parts = useMemo(() => ({ vessel: { kind: "vessels" as const, before: vessel } }), [vessel]);
   const form = useRecordForm({ name: `vessel:${vessel.id}`, parts });
   const unit = scaleUnit(scaleOf(String(form.watch("vessel.marks.scale"))));
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const { undo } = await change("vessels", vessel, bodies["vessel"] as unknown as Vessel);
-    form.forget();
-    showToast({ words: `Changed: ${vessel.name}.`, undo });
-    router.navigate("/setup");
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => ({
+      ...(await change("vessels", vessel, bodies["vessel"] as unknown as Vessel)),
+      ...{ words: `Changed: ${vessel.name}.`, away: "/setup" },
+    }));
   return (
     <RecordForm form={form}>
       <RecordField form={form} path="vessel.name" label="Name of the vessel" />

@@ -3,13 +3,13 @@ import type { Field } from "@winter-bead/core/src/descriptor/field";
 import { View } from "@tamagui/core";
 import { useMemo } from "react";
 import { change, keep, useRecords } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { KeepRow } from "../../forms/WaysOut";
 import { FieldRow } from "../../ui/fields";
 import { localDate, unitOf, type Units } from "../../ui/format";
-import { showToast } from "../../ui/toast";
 import { Body, Heading, Small } from "../../ui/words";
 import { SizeScreen } from "./SizeScreen";
 import { usePrices, type CrewPrices } from "./usePrices";
@@ -75,14 +75,12 @@ function PriceForm({ known }: { readonly known: CrewPrices }) {
     compose: (bodies) => ({ list: { ...bodies["list"], setOn: localDate(Date.now()) } }),
   });
   const currency = String(form.watch("list.currency"));
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const body = bodies["list"] as unknown as PriceList;
-    const { undo } = await (list ? change("price-lists", list, body) : keep("price-lists", body));
-    form.forget();
-    showToast({ words: "Kept: your prices. Every plan you look at from now on counts with them.", undo });
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const body = bodies["list"] as unknown as PriceList;
+      const done = await (list ? change("price-lists", list, body) : keep("price-lists", body));
+      return { ...done, words: "Kept: your prices. Every plan you look at from now on counts with them." };
+    });
   return (
     <RecordForm form={form}>
       <Body role="note" testID="prices-from">

@@ -1,8 +1,8 @@
 import type { FeedTest } from "@winter-bead/core";
-import { router } from "expo-router";
 import { useMemo } from "react";
 import type { Kept } from "../../data/api";
 import { change, useRecords } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { KeepRow } from "../../forms/WaysOut";
@@ -12,7 +12,6 @@ import { FieldRow } from "../../ui/fields";
 import { scaleUnit } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
-import { showToast } from "../../ui/toast";
 import { Body } from "../../ui/words";
 
 function Correction({ test }: { readonly test: Kept<"feed-tests"> }) {
@@ -22,14 +21,11 @@ function Correction({ test }: { readonly test: Kept<"feed-tests"> }) {
   const form = useRecordForm({ name: `feed-test-correction:${test.id}`, parts });
   const meter = meters.find(({ id }) => id === form.watch("test.meterId"));
   const away = `/water/${test.tapId}`;
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const { undo } = await change("feed-tests", test, bodies["test"] as unknown as FeedTest);
-    form.forget();
-    showToast({ words: "Corrected: a reading of the tap.", undo });
-    router.navigate(away);
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => ({
+      ...(await change("feed-tests", test, bodies["test"] as unknown as FeedTest)),
+      ...{ words: "Corrected: a reading of the tap.", away },
+    }));
   return (
     <RecordForm form={form}>
       <RecordField form={form} path="test.at" />

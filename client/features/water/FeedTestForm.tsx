@@ -3,13 +3,13 @@ import { onScale, questionReading, recordedEc25, type FeedTest } from "@winter-b
 import { useMemo } from "react";
 import { inUse } from "../../data/in-use";
 import { keep, useRecords } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { Card, HeavyButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
 import { scaleUnit, threeDigits } from "../../ui/format";
-import { showToast } from "../../ui/toast";
 import { Body, Small, Strong } from "../../ui/words";
 import type { TapWater } from "./tap-water";
 
@@ -52,14 +52,12 @@ export function FeedTestForm({ water, all }: { readonly water: TapWater; readonl
     return questionReading({ value, scale, ec25 }, water.range, others);
   }, [value, ec25, scale, water, all]);
 
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const body = bodies["test"] as unknown as FeedTest;
-    const { undo } = await keep("feed-tests", { ...body, ...(doubt ? { confirmed: true } : {}) });
-    form.startAgain();
-    showToast({ words: `Kept: ${threeDigits(body.value)} ${scaleUnit(scale)} at ${water.tap.name}.`, undo });
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const body = bodies["test"] as unknown as FeedTest;
+      const done = await keep("feed-tests", { ...body, ...(doubt ? { confirmed: true } : {}) });
+      return { ...done, words: `Kept: ${threeDigits(body.value)} ${scaleUnit(scale)} at ${water.tap.name}.` };
+    });
 
   return (
     <Card gap="$3" testID="feed-test-form">

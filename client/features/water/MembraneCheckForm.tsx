@@ -1,10 +1,10 @@
 import type { MembraneCheck, Rig } from "@winter-bead/core";
 import { observationWords, type ObservationName, type SeenBeside } from "@winter-bead/core";
 import { View } from "@tamagui/core";
-import { router } from "expo-router";
 import { useMemo } from "react";
 import type { Kept } from "../../data/api";
 import { change, keep, useRecords } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { WaysOut, WhatChanged } from "../../forms/WaysOut";
@@ -15,7 +15,6 @@ import { FieldRow } from "../../ui/fields";
 import { scaleUnit } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
-import { showToast } from "../../ui/toast";
 import { Body, Heading, Small } from "../../ui/words";
 import { inUse } from "../../data/in-use";
 
@@ -62,11 +61,9 @@ function useCheckForm(rig: Rig, check: Kept<"membrane-checks"> | undefined, mete
 export function MembraneCheckForm({
   rig,
   check,
-  onKept,
 }: {
   readonly rig: Rig;
   readonly check?: Kept<"membrane-checks"> | undefined;
-  readonly onKept?: () => void;
 }) {
   const { records } = useRecords("meters");
   const meters = inUse(records, check?.meterId);
@@ -74,15 +71,13 @@ export function MembraneCheckForm({
   const meter = meters.find(({ id }) => id === form.watch("check.meterId"));
   const ppm = scaleUnit(check?.scale ?? meter?.scale ?? "nacl");
   const away = `/water/membrane?rig=${rig.id}`;
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const body = bodies["check"] as unknown as MembraneCheck;
-    const { undo } = check ? await change("membrane-checks", check, body) : await keep("membrane-checks", body);
-    form.startAgain();
-    showToast({ words: `${check ? "Corrected" : "Kept"}: the membrane of ${rig.name}.`, undo });
-    onKept?.();
-  };
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const body = bodies["check"] as unknown as MembraneCheck;
+      const done = await (check ? change("membrane-checks", check, body) : keep("membrane-checks", body));
+      const words = `${check ? "Corrected" : "Kept"}: the membrane of ${rig.name}.`;
+      return { ...done, words, ...(check ? { away } : {}) };
+    });
   return (
     <Card gap="$3" testID="membrane-form">
       <RecordForm form={form}>
@@ -151,12 +146,7 @@ export function MembraneCheckCorrection() {
   return (
     <Screen title={rig ? `A check of the membrane of ${rig.name}` : "Membrane check"}>
       {record && rig ? (
-        <MembraneCheckForm
-          key={record.version}
-          rig={rig}
-          check={record}
-          onKept={() => router.navigate(`/water/membrane?rig=${rig.id}`)}
-        />
+        <MembraneCheckForm key={record.version} rig={rig} check={record} />
       ) : (
         <Body role="status">One moment…</Body>
       )}

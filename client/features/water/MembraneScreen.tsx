@@ -1,7 +1,7 @@
 import { View } from "@tamagui/core";
 import { explainMembrane, nextStep, type Explanation, type Rig, type Suspect } from "@winter-bead/core";
 import { router } from "expo-router";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { useRecords } from "../../data/store";
 import { Choice, EmptyState, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
@@ -96,13 +96,14 @@ const MOST_SHOWN = 8;
 
 /** Every check that was entered, newest first: each can be looked at, corrected and taken back. */
 function Checks({ points }: { readonly points: readonly MembranePoint[] }) {
+  const [most, setMost] = useState(MOST_SHOWN);
   return (
     <View>
       <Heading>Checks</Heading>
       <View role="list" aria-label="Checks" testID="checks">
         {[...points]
           .reverse()
-          .slice(0, MOST_SHOWN)
+          .slice(0, most)
           .map(({ check, at, state }) => (
             <View key={check.id} role="listitem">
               <TextButton href={`/water/membrane-check?id=${check.id}`}>
@@ -111,6 +112,9 @@ function Checks({ points }: { readonly points: readonly MembranePoint[] }) {
             </View>
           ))}
       </View>
+      {points.length > most ? (
+        <TextButton onPress={() => setMost(most + 4 * MOST_SHOWN)}>Earlier ones</TextButton>
+      ) : null}
     </View>
   );
 }

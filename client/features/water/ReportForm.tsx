@@ -8,10 +8,10 @@ import {
   type Tap,
   type WaterReport,
 } from "@winter-bead/core";
-import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import type { Kept } from "../../data/api";
 import { change, keep } from "../../data/store";
+import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import { KeepRow } from "../../forms/WaysOut";
@@ -22,7 +22,6 @@ import { download, FilePicker } from "../../ui/files";
 import { FieldRow } from "../../ui/fields";
 import { localDate } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
-import { showToast } from "../../ui/toast";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { onDemand } from "../on-demand-piece";
 import { HiddenLoadPart } from "./HiddenLoad";
@@ -105,18 +104,13 @@ function useReport(tap: Tap, report: Kept<"water-reports"> | undefined) {
     const text = write(figures, body.sampledOn, body.origin ?? "");
     download(name, text, format === "csv" ? "text/csv" : "application/json");
   };
-  const save = async () => {
-    const bodies = await form.checked();
-    if (!bodies) return;
-    const typed = bodies["report"] as unknown as WaterReport;
-    const { undo } = report ? await change("water-reports", report, typed) : await keep("water-reports", typed);
-    form.forget();
-    showToast({
-      words: `${report ? "Corrected" : "Kept"}: the report of ${typed.sampledOn} for ${tap.name}.`,
-      undo,
+  const save = () =>
+    keepTyped(form, async (bodies) => {
+      const typed = bodies["report"] as unknown as WaterReport;
+      const done = await (report ? change("water-reports", report, typed) : keep("water-reports", typed));
+      const words = `${report ? "Corrected" : "Kept"}: the report of ${typed.sampledOn} for ${tap.name}.`;
+      return { ...done, words, away: `/water/${tap.id}` };
     });
-    router.navigate(`/water/${tap.id}`);
-  };
   const empty = () => {
     for (const field of Object.keys(REPORT_VALUES.fields)) set(`report.values.${field}`, "");
     setLeftOut(NOTHING_LEFT_OUT);

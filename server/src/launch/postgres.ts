@@ -106,6 +106,9 @@ const PLAIN = {
   env: { ...process.env, LC_ALL: "C.UTF-8" },
 };
 
+const PORT_TAKEN = /could not create any TCP\/IP sockets|Address already in use/i;
+const MOST_TRIES = 4;
+
 /** A PostgreSQL cluster of our own, on loopback, without a service manager. */
 export class Postgres {
   private readonly programs = postgresPrograms();
@@ -130,28 +133,27 @@ export class Postgres {
     this.create();
     this.checkVersion();
     await this.clearLeftovers();
-    this.portInUse = await this.choosePort();
     const log = join(this.folder.postgres, "server.log");
+    for (let tries = 1; ; tries += 1) {
+      this.portInUse = await this.choosePort();
+      const started = await this.startAt(this.portInUse, log);
+      if (started.status === 0) return;
+      const why = lastLine(log) ?? started.output.trim();
+      // Another program may have taken the port since it was found free.
+      if (tries === MOST_TRIES || !PORT_TAKEN.test(why)) throw new Trouble(`PostgreSQL did not start: ${why}`);
+    }
+  }
+
+  private startAt(port: number, log: string): Promise<Ran> {
     const settings = [
-      `-p ${this.portInUse}`,
+      `-p ${port}`,
       "-c listen_addresses=127.0.0.1",
       "-c unix_socket_directories=",
       "-c max_connections=60",
       "-c log_min_messages=warning",
     ];
-    const started = await this.runAside("pg_ctl", [
-      "-D",
-      this.folder.postgres,
-      "-l",
-      log,
-      "-w",
-      "-t",
-      "60",
-      "-o",
-      settings.join(" "),
-      "start",
-    ]);
-    if (started.status !== 0) throw new Trouble(`PostgreSQL did not start: ${lastLine(log) ?? started.output.trim()}`);
+    const options = ["-D", this.folder.postgres, "-l", log, "-w", "-t", "60", "-o", settings.join(" "), "start"];
+    return this.runAside("pg_ctl", options);
   }
 
   /** Whether the cluster's own process runs. */
