@@ -1,14 +1,12 @@
 import type { Field } from "@winter-bead/core/src/descriptor/field";
 import { labelOf } from "@winter-bead/core/src/descriptor/field";
-import { isWithin, outOfRangeSentence } from "@winter-bead/core";
 import { Controller } from "react-hook-form";
 import { Choice, type Option } from "../ui/boxes";
 import { NumberField, TextField } from "../ui/fields";
-import { typedNumber, unitOf, type Units } from "../ui/format";
 import { CurrencyField, DateField, MomentField, SelectField } from "../ui/pickers";
 import { optionsOf } from "./options";
 import { scalesWith } from "./scales";
-import { internalNumber } from "./texts";
+import { liveFault, unitShown } from "./live";
 import type { RecordForm } from "./useRecordForm";
 
 interface Shown {
@@ -39,13 +37,6 @@ interface FieldProps {
 
 /** As many choices stand side by side; more go into the platform's list. */
 const SIDE_BY_SIDE = 5;
-
-function unitShown(field: Field, units: Units): string | undefined {
-  if (field.is !== "number") return undefined;
-  const { quantity, range } = field;
-  if (quantity === "share") return "%";
-  return quantity && !quantity.startsWith("per") ? unitOf(quantity as "volume", units) : range.unit || undefined;
-}
 
 const YES_NO = [
   { value: "yes", label: "Yes" },
@@ -91,15 +82,6 @@ function Control({
     default:
       return <TextField {...shown} />;
   }
-}
-
-/** What is wrong with a number that is being typed. */
-function liveFault(field: Field, text: string, units: Units): string | undefined {
-  if (field.is !== "number" || text.trim() === "") return undefined;
-  const number = typedNumber(text);
-  if (number === undefined) return `${labelOf(field)} is not a number yet.`;
-  const { quantity, range } = field;
-  return isWithin(internalNumber(quantity, number, units), range) ? undefined : outOfRangeSentence(range);
 }
 
 /** A field of a record, by its path: label, unit, choices, picker and the complaint beside it follow from its descriptor. */

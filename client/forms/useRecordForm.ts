@@ -1,10 +1,11 @@
 import type { RecordKind } from "@winter-bead/contract";
 import { KINDS } from "@winter-bead/core";
-import type { Field } from "@winter-bead/core/src/descriptor/field";
+import type { Field, Fields } from "@winter-bead/core/src/descriptor/field";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useForm, type FieldErrors, type UseFormReturn } from "react-hook-form";
 import { useSettings } from "../data/settings";
 import type { Units } from "../ui/format";
+import { liveFault } from "./live";
 import type { Bodies, Complaint, complaintsOf } from "./resolve";
 import { bodyFrom, differing, fieldAt, laidOver, textsIn, textsOf, type Texts } from "./texts";
 
@@ -70,6 +71,15 @@ async function complaints(...asked: Parameters<typeof complaintsOf>): Promise<Fi
 interface Fault {
   readonly path: string;
   readonly message: string;
+}
+
+/** The sentence about a number that is outside its range, in the units that it was typed in. */
+function inOwnUnits(fields: Fields, path: string, texts: Texts, units: Units): string | undefined {
+  const text = path
+    .split(".")
+    .reduce<Texts[string] | undefined>((node, step) => (typeof node === "object" ? node[step] : undefined), texts);
+  if (typeof text !== "string") return undefined;
+  return liveFault(fieldAt(fields, path), text, units);
 }
 
 const isFault = (node: unknown): node is { readonly message: string } =>
@@ -176,7 +186,10 @@ export function useRecordForm(options: FormOptions): RecordForm {
     const bodies = bodiesNow();
     const kinds = Object.fromEntries(Object.entries(parts).map(([part, { kind }]) => [part, kind]));
     const errors = await complaints(kinds, bodies, (all) => check?.(all, besideNow(), units) ?? []);
-    const faults = faultsIn(errors).map((fault) => ({ ...fault, path: places[fault.path] ?? fault.path }));
+    const faults = faultsIn(errors).map(({ path, message }) => ({
+      path: places[path] ?? path,
+      message: inOwnUnits(fields, path, form.getValues(), units) ?? message,
+    }));
     setTrouble(inWords(faults));
     if (faults.length === 0) return bodies;
     for (const { path, message } of faults) form.setError(path as never, { message });

@@ -7,6 +7,7 @@ import { changeSettings } from "../data/settings";
 import { RecordField } from "../forms/RecordField";
 import { RecordForm } from "../forms/RecordForm";
 import type { Bodies } from "../forms/resolve";
+import { liveFault } from "../forms/live";
 import { bodyFrom, fieldAt, textsIn, textsOf, type Texts } from "../forms/texts";
 import { useRecordForm, type RecordForm as Form } from "../forms/useRecordForm";
 import { besideVisit, readingBoxes, readingsAsTyped, waterAsTyped } from "../features/history/visit-as-typed";
@@ -201,6 +202,16 @@ describe("a visit as typed", () => {
   });
 });
 
+test("a number outside its range is said in the units that it was typed in", () => {
+  const flow = fieldAt(KINDS.rigs.fields, "flow");
+  expect(liveFault(flow, "2000", "metric")).toBe("The flow must be above 0 and at most 1,000 L/min.");
+  expect(liveFault(flow, "2000", "us")).toBe("The flow must be above 0 and at most 264.2 US gal/min.");
+  expect(liveFault(fieldAt(KINDS.vessels.fields, "fillFraction"), "120", "us")).toBe(
+    "The fill must be above 0 and at most 100 %.",
+  );
+  expect([liveFault(flow, "200", "us"), liveFault(flow, "", "us")]).toEqual([undefined, undefined]);
+});
+
 describe("a form over a record", () => {
   beforeEach(() => localStorage.clear());
   afterEach(() => act(() => changeSettings({ units: "metric" })));
@@ -239,7 +250,7 @@ describe("a form over a record", () => {
     await waitFor(() => expect(document.activeElement).toBe(box("Name")));
     expect(into).toHaveBeenCalled();
     expect(screen.getByRole("alert").textContent).toBe("2 figures need another look. The tap's name is missing.");
-    expect(screen.getByText("The reading must be a number in ppm or µS/cm.")).toBeTruthy();
+    expect(screen.getByText("The reading is not a number yet.")).toBeTruthy();
     fireEvent.change(box("Name"), { target: { value: "Yard" } });
     fireEvent.change(box("Typical, ppm"), { target: { value: "100" } });
     const bodies = await act(() => form().checked());

@@ -11,14 +11,14 @@ import {
 } from "@winter-bead/core/src/sizing";
 import { complaintsAbout } from "./complaints";
 import { buildRig, marksFor } from "../features/size/build-rig";
-import { parseClaims, startClaims } from "../features/size/claims-values";
+import { parseClaims, startClaims } from "../features/size/claims-as-typed";
 import { HABIT_WORDS, habitBasis } from "../features/size/habit-words";
 import { planBody, typedOfPlan } from "../features/size/keep-plan";
 import { days, daysRange, minutesInWords, money, moneyRange } from "../features/size/money";
 import { planCsv, planDocument, planJson } from "../features/size/plan-files";
 import { loggedDays, planActual } from "../features/size/rig-log";
 import { USE_PRESETS } from "../features/size/work-presets";
-import { parseWork, startOfUse, startWork, typedItem, watersOf, type TypedWork } from "../features/size/work-values";
+import { parseWork, startOfUse, startWork, typedItem, watersOf, type TypedWork } from "../features/size/work-as-typed";
 import { evaluateExplanation } from "../../core/tests/evaluate-formula";
 import { explainedIn } from "../ui/explain-units";
 import { itemInWords, resinByWeight } from "../features/size/work-words";

@@ -6,11 +6,8 @@ import {
   RANGES,
   USE,
   VESSEL_KIND,
-  type BeforeSetup,
-  type Claim,
   type ClaimsInput,
   type CrossingInput,
-  type DemandItem,
   type HabitsInput,
   type OptionSpec,
   type Practice,
@@ -19,54 +16,13 @@ import {
   type StageWorthInput,
   type VesselSize,
 } from "@winter-bead/core";
+import { BEFORE_CHANGES, BOUNDS, CLAIM, DEMAND_ITEM } from "@winter-bead/core/src/plan/asked";
 import { z } from "zod";
 import { reading, water } from "./compute-shapes";
 import { schemaOfField } from "./from-descriptor";
-import { flag, known, numberIn, oneOf, scale, text } from "./fields";
+import { flag, known, numberIn, oneOf, text } from "./fields";
 
 const grade = oneOf(GRADE);
-
-const each = (name: string) => numberIn({ name, unit: "", from: 0, to: 10_000 });
-const litres = (name: string) => numberIn({ ...RANGES.litres, name });
-const quality = z.enum(["metered", "timed", "guessed"], {
-  error: "Say how well the water is known: metered, timed or guessed.",
-});
-
-const name = text("What the work is called", 60).optional();
-
-const demandItem = z.discriminatedUnion(
-  "by",
-  [
-    known({
-      by: z.literal("jobs"),
-      name,
-      quality,
-      perWeek: each("The jobs a week"),
-      litresEach: litres("The water of a job"),
-    }),
-    known({
-      by: z.literal("rinse"),
-      name,
-      quality,
-      perWeek: each("The rinses a week"),
-      minutes: numberIn({ name: "The minutes", unit: "min", from: 0, to: 10_000 }),
-      flow: numberIn(RANGES.flow),
-    }),
-    known({
-      by: z.literal("tank"),
-      name,
-      quality,
-      volume: litres("The tank"),
-      changeShare: numberIn(RANGES.share),
-      changesPerWeek: each("The changes a week"),
-      evaporation: litres("The evaporation"),
-    }),
-    known({ by: z.literal("total"), name, quality, litresPerWeek: litres("The water of a week") }),
-  ],
-  { error: "Work is jobs, rinses, a tank, or a total." },
-) satisfies z.ZodType<DemandItem>;
-
-const money = (name: string) => numberIn({ ...RANGES.price, name });
 
 /** What things cost. */
 export const prices = schemaOfField(PRICES).meta({
@@ -83,8 +39,6 @@ const vesselSize = known({
   own: flag.optional(),
 }) satisfies z.ZodType<VesselSize>;
 
-const pressure = numberIn(RANGES.pressure);
-
 const before = z.enum(
   ["nothing", "aeration", "membrane", "membrane-and-aeration", "boosted-membrane", "boosted-membrane-and-aeration"],
   { error: "Choose what stands before the resin." },
@@ -98,31 +52,12 @@ const withoutBefore = { vessel: vesselSize, train, grade, supply };
 /** One way to do the work. */
 export const optionSpec = known({ ...withoutBefore, before }) satisfies z.ZodType<OptionSpec>;
 
-const setup = known({
-  rated: known({
-    flow: numberIn(RANGES.flow),
-    rejection: numberIn(RANGES.rejection),
-    pressure,
-    ec25: numberIn({ ...RANGES.value, name: "The test water", unit: "µS/cm" }),
-    recovery: numberIn(RANGES.ratedRecovery),
-    temperature: numberIn(RANGES.temperature).optional(),
-  }).optional(),
-  recovery: numberIn(RANGES.recovery).optional(),
-  secondMembrane: flag.optional(),
-  tapPressure: pressure.optional(),
-  boostedPressure: pressure.optional(),
-  aerationHours: numberIn(RANGES.hours).optional(),
-  airFlow: numberIn({ ...RANGES.flow, name: "The air" }).optional(),
-  batch: numberIn({ ...RANGES.litres, above: 0, name: "The barrel" }).optional(),
-  fillFlow: numberIn({ ...RANGES.flow, name: "The filling flow of a tank that you have" }).optional(),
-}).meta({ description: "What stands before the resin, where it is not as assumed" }) satisfies z.ZodType<
-  Partial<BeforeSetup>
->;
+const setup = schemaOfField(BEFORE_CHANGES).meta({ description: BEFORE_CHANGES.called });
 
 export const sizeRequest = known({
   demand: known({
     items: z
-      .array(demandItem, { error: "Give a list of the work that takes water." })
+      .array(schemaOfField(DEMAND_ITEM), { error: "Give a list of the work that takes water." })
       .min(1, "Enter some work that takes water.")
       .max(50, "At most 50 kinds of work."),
     season: z
@@ -132,10 +67,10 @@ export const sizeRequest = known({
   }),
   waters: known({ low: water, typical: water, high: water }),
   limit: reading,
-  peakFlow: numberIn({ ...RANGES.flow, name: "The peak flow" }),
-  liftLimit: numberIn({ ...RANGES.weight, name: "What one person lifts" }).optional(),
-  budget: money("The budget").optional(),
-  pressure: known({ supply: pressure, needed: pressure }).optional(),
+  peakFlow: schemaOfField(BOUNDS.peakFlow),
+  liftLimit: schemaOfField(BOUNDS.liftLimit),
+  budget: schemaOfField(BOUNDS.budget),
+  pressure: schemaOfField(BOUNDS.pressure),
   prices: prices.optional(),
   until: z
     .enum(["leak", "meter"], {
@@ -285,20 +220,9 @@ export const worthAnswer = z
   )
   .readonly();
 
-const claim = known({
-  name: text("The statement's name", 80),
-  litres: numberIn({ ...RANGES.ratedLitres, name: "The claimed water" }),
-  ppm: numberIn({ ...RANGES.ratedPpm, name: "The claim's feed" }).optional(),
-  scale,
-  resinLitres: numberIn(RANGES.volume).optional(),
-  price: numberIn({ ...RANGES.price, above: 0, name: "The price" }).optional(),
-  priceOf: z.enum(["refill", "set"], { error: "A price is for a refill, or for a set." }).optional(),
-  refillPrice: numberIn({ ...RANGES.price, name: "The price of a refill" }).optional(),
-}) satisfies z.ZodType<Claim>;
-
 export const claimsRequest = known({
   claims: z
-    .array(claim, { error: "Give a list of statements." })
+    .array(schemaOfField(CLAIM), { error: "Give a list of statements." })
     .min(1, "Enter a maker's statement.")
     .max(50, "At most 50 statements."),
   waters: known({ low: water, typical: water, high: water }),

@@ -573,7 +573,11 @@ export function LogScreen({ view }: { readonly view: RigView }) {
             {more ? "Less" : "More"}
           </TextButton>
         </View>
-        <LogFields facts={facts} log={log} unit={scaleUnit(meter?.scale ?? "nacl")} />
+        <LogFields
+          facts={facts}
+          log={log}
+          unit={meter || log.meters.length === 0 ? scaleUnit(meter?.scale ?? "nacl") : "by which meter?"}
+        />
         <ScrollView style={{ flex: 1 }} contentContainerStyle={{ gap: 8, paddingVertical: 4 }}>
           {focus === "water" ? (
             <Choice

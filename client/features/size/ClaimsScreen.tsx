@@ -27,14 +27,25 @@ import { FieldRow, NumberField, TextField } from "../../ui/fields";
 import { litres, litresRange, scaleUnit, threeDigits, unitOf, type Units } from "../../ui/format";
 import { useWide } from "../../ui/Screen";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
+import { labelOf } from "@winter-bead/core/src/descriptor/field";
+import { CLAIM } from "@winter-bead/core/src/plan/asked";
+import { optionsOf } from "../../forms/options";
 import { SCALE_OPTIONS } from "../../forms/scales";
 import { useTapWaters } from "../water/useTapWaters";
-import { emptyClaim, parseClaims, startClaims, type TypedClaim, type TypedClaims } from "./claims-values";
+import {
+  CLAIM_FIELDS,
+  emptyClaim,
+  parseClaims,
+  startClaims,
+  type ClaimFigure,
+  type TypedClaim,
+  type TypedClaims,
+} from "./claims-as-typed";
 import { money, perThousand, thousandOf } from "./money";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { usePrices, usePricesPending, type CrewPrices } from "./usePrices";
 import { useWork, type Work } from "./useWork";
-import { watersOf } from "./work-values";
+import { watersOf } from "./work-as-typed";
 import { resinByWeight } from "./work-words";
 
 const BAND_WORDS = {
@@ -140,16 +151,11 @@ interface ClaimFormProps {
 
 function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) {
   const { units } = claim;
-  const field = (
-    name: "volume" | "ppm" | "resin" | "price" | "refillPrice",
-    label: string,
-    unit: string,
-    hint?: string,
-  ) => {
+  const field = (name: ClaimFigure, unit: string, hint?: string) => {
     const error = errors[`${claim.key}.${name}`];
     return (
       <NumberField
-        label={label}
+        label={labelOf(CLAIM_FIELDS[name])}
         unit={unit}
         value={claim[name]}
         onChange={(value) => change({ [name]: value })}
@@ -163,22 +169,19 @@ function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) 
     <Card testID="claim" gap="$3">
       <TextField label="The statement" value={claim.name} onChange={(name) => change({ name })} />
       <FieldRow>
-        {field("volume", "Gives", unitOf("volume", units))}
-        {field("ppm", "at a feed of", claim.scale === "ec" ? "µS/cm" : "ppm", "Empty if it says none.")}
-        {field("resin", "from resin of", unitOf(claim.resinBy === "weight" ? "weight" : "resinVolume", units))}
-        {field("price", "for", currency)}
+        {field("volume", unitOf("volume", units))}
+        {field("ppm", claim.scale === "ec" ? "µS/cm" : "ppm", "Empty if it says none.")}
+        {field("resin", unitOf(claim.resinBy === "weight" ? "weight" : "resinVolume", units))}
+        {field("price", currency)}
       </FieldRow>
       <Choice
         label="The price is for"
         value={claim.priceOf ?? "refill"}
-        options={[
-          { value: "refill", label: "A filling" },
-          { value: "set", label: "A set, vessel and resin" },
-        ]}
+        options={optionsOf(CLAIM.fields.priceOf)}
         onChange={(priceOf) => change({ priceOf })}
       />
       {claim.priceOf === "set" ? (
-        <FieldRow>{field("refillPrice", "Each later filling", currency, "Empty: your own price of resin.")}</FieldRow>
+        <FieldRow>{field("refillPrice", currency, "Empty: your own price of resin.")}</FieldRow>
       ) : null}
       <Choice
         label="It speaks in"

@@ -34,7 +34,7 @@ import { useVessels } from "./useVessels";
 import { useWork, type Work } from "./useWork";
 import { More } from "./More";
 import { WorkInputs } from "./WorkInputs";
-import { watersOf } from "./work-values";
+import { watersOf } from "./work-as-typed";
 
 const ask = (asked: HabitsInput): Promise<Result<readonly Habit[]>> =>
   planner.run((worker) => worker.rankHabits(asked));

@@ -6,13 +6,15 @@ import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField, TextField } from "../../ui/fields";
 import { percent, scaleUnit, shown, toInternal, toShown, typedNumber, unitOf } from "../../ui/format";
 import { Body, Heading, Small } from "../../ui/words";
+import { labelOf } from "@winter-bead/core/src/descriptor/field";
+import { unitShown } from "../../forms/live";
 import { optionsOf } from "../../forms/options";
 import { SCALE_OPTIONS, scaleOf } from "../../forms/scales";
 import { FromTheLog } from "./FromTheLog";
 import { More } from "./More";
 import type { Work } from "./useWork";
 import { SEASONS, USE_PRESETS } from "./work-presets";
-import { ITEM_FIELDS, startOfUse, typedItem, type TypedItem, type TypedWork } from "./work-values";
+import { itemFields, startOfUse, typedItem, type TypedItem, type TypedWork } from "./work-as-typed";
 
 const QUALITIES = [
   { value: "metered", label: "Metered" },
@@ -81,13 +83,13 @@ function Item({ work, item }: PartProps & { readonly item: TypedItem }) {
     <Card testID="work-item" gap="$3">
       <TextField label="What" value={item.name} onChange={(name) => change({ name })} />
       <FieldRow>
-        {ITEM_FIELDS[item.by].map(({ name, label, quantity, unit }) => {
+        {itemFields(item.by).map(([name, field]) => {
           const error = parsed?.errors[`items.${item.key}.${name}`];
           return (
             <NumberField
               key={name}
-              label={label}
-              unit={quantity ? unitOf(quantity, units) : (unit ?? "")}
+              label={labelOf(field)}
+              unit={unitShown(field, units)}
               value={item.figures[name] ?? ""}
               onChange={(value) => change({ figures: { ...item.figures, [name]: value } })}
               testID={`item-${name}`}

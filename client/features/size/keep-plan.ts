@@ -2,7 +2,7 @@ import type { Demand, OptionFigures, Plan, SizeInput, Tap, Use } from "@winter-b
 import { BEFORE_ASSUMPTIONS, planFigures } from "@winter-bead/core/src/sizing";
 import { toShown, type Units } from "../../ui/format";
 import { USE_PRESETS } from "./work-presets";
-import { ITEM_FIELDS, typedFill, typedSetup, type TypedItem, type TypedWork } from "./work-values";
+import { typedFigures, typedFill, typedSetup, type TypedItem, type TypedWork } from "./work-as-typed";
 
 /** What a plan is made of. */
 export interface PlanParts {
@@ -33,14 +33,7 @@ const text = (value: number) => String(Number(value.toPrecision(4)));
 /** A plan's work as it would be typed, so that it can be changed. */
 export function typedOfPlan({ work, use, tapId }: Plan, units: Units): Partial<TypedWork> {
   const items = work.demand.items.map((item, i): TypedItem => {
-    const known: Record<string, number> = { ...(item as object) };
-    if (item.by === "tank") known["changePercent"] = 100 * item.changeShare;
-    const figures = Object.fromEntries(
-      ITEM_FIELDS[item.by].map(({ name, quantity }) => {
-        const value = known[name] ?? 0;
-        return [name, text(quantity ? toShown(quantity, value, units) : value)];
-      }),
-    );
+    const figures = typedFigures(item.by, item as unknown as Record<string, number>, units);
     return { key: `plan-${i}`, by: item.by, name: item.name ?? "", quality: item.quality, figures };
   });
   const { season } = work.demand;

@@ -8,7 +8,7 @@ import type { TapWater } from "../water/tap-water";
 import { useTapWaters } from "../water/useTapWaters";
 import { usePrices, usePricesPending, type CrewPrices } from "./usePrices";
 import { useUnitDraft } from "../../forms/useUnitDraft";
-import { parseWork, startWork, watersOf, workInOtherUnits, type ParsedWork, type TypedWork } from "./work-values";
+import { parseWork, startWork, watersOf, workInOtherUnits, type ParsedWork, type TypedWork } from "./work-as-typed";
 
 const MOST_OWN = 20;
 

@@ -70,7 +70,7 @@ export const USE_PRESETS: Readonly<Record<Use, UsePreset>> = {
         by: "tank",
         name: "tanks",
         quality: "timed",
-        figures: { volume: 400, changePercent: 20, changesPerWeek: 1, evaporation: 3 },
+        figures: { volume: 400, changeShare: 0.2, changesPerWeek: 1, evaporation: 3 },
       },
       total("a meter’s total", 150),
     ],

@@ -1,7 +1,13 @@
+import { choice, type ValueOf } from "../descriptor/field";
 import { fail, succeed, type Result } from "../result";
 
+export const WATER_QUALITY = choice(
+  "How well its water is known",
+  { metered: "Metered", timed: "Timed", guessed: "Guessed" },
+  { fault: "Say how well the water is known: metered, timed or guessed." },
+);
 /** How well the litres are known. */
-export type WaterQuality = "metered" | "timed" | "guessed";
+export type WaterQuality = ValueOf<typeof WATER_QUALITY>;
 
 /** Relative standard deviation of the litres: planning assumptions. */
 export const WATER_UNCERTAINTY: Readonly<Record<WaterQuality, number>> = { metered: 0.03, timed: 0.15, guessed: 0.3 };

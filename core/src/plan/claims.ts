@@ -10,25 +10,10 @@ import { checkRanges, RANGES } from "../ranges";
 import { fail, finite, within, type Result } from "../result";
 import { checkScale, scaleFactor, type Scale } from "../water/meter";
 import { describeWater, type Water, type WaterAnswer } from "../water/water";
+import type { Claim } from "./asked";
 import type { Prices } from "./prices";
 
-/** What a maker says of a product, as far as it is said. */
-export interface Claim {
-  readonly name: string;
-  /** L that it is to give. */
-  readonly litres: number;
-  /** At this feed, on this scale; many statements leave it out. */
-  readonly ppm?: number;
-  readonly scale: Scale;
-  /** L of resin in it. */
-  readonly resinLitres?: number;
-  /** Money: for one filling, or for a set of vessel and resin. */
-  readonly price?: number;
-  /** What the price is for (default a filling). */
-  readonly priceOf?: "refill" | "set" | undefined;
-  /** Money for each later filling of a set. */
-  readonly refillPrice?: number | undefined;
-}
+export type { Claim };
 
 /** Years of your own work, over which a set and its refills are compared. */
 export interface ClaimYears {

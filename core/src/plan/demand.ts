@@ -1,31 +1,11 @@
 import type { ThreeOf } from "../life/life-range";
-import { WATER_UNCERTAINTY, type WaterQuality } from "../ledger/water-used";
+import { WATER_UNCERTAINTY } from "../ledger/water-used";
 import { NORMAL_90 } from "../numerics/quantile";
 import { checkRanges, RANGES } from "../ranges";
 import { fail, finite, within, type Result } from "../result";
+import type { DemandItem } from "./asked";
 
-/** One kind of work that takes water, in the trade's own units. */
-export type DemandItem = {
-  /** What it is called, such as `first clean`. */
-  readonly name?: string;
-  /** How well its water is known. */
-  readonly quality: WaterQuality;
-} & (
-  | { readonly by: "jobs"; readonly perWeek: number; readonly litresEach: number }
-  | { readonly by: "rinse"; readonly perWeek: number; readonly minutes: number; readonly flow: number }
-  | {
-      readonly by: "tank";
-      /** L. */
-      readonly volume: number;
-      /** Share of the volume, such as 0.2. */
-      readonly changeShare: number;
-      readonly changesPerWeek: number;
-      /** L a day. */
-      readonly evaporation: number;
-    }
-  /** Known as a whole, from a log or a bill. */
-  | { readonly by: "total"; readonly litresPerWeek: number }
-);
+export type { DemandItem };
 
 export interface DemandInput {
   readonly items: readonly DemandItem[];

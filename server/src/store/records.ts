@@ -105,8 +105,8 @@ export class Records {
    * two writes of a crew wait for each other in a ring, and what was looked at stands until it is kept.
    */
   async act(id: string, act: Act, author?: string): Promise<ActOutcome> {
-    const before = await this.repeated(id, act, await this.acceptedOf(act));
-    if (before) return before;
+    if ((await this.acceptedOf(act)).size === act.puts.length)
+      return { outcome: "unchanged", records: await this.recordsOf(act) };
     const last = await this.takeNumbers(act.puts.length);
     const accepted = await this.acceptedOf(act);
     const done = await this.repeated(id, act, accepted);
@@ -114,7 +114,8 @@ export class Records {
     const fresh = act.puts.filter((put) => !accepted.has(put));
     const refusal = (await this.stale(act, fresh)) ?? (await this.strangers(act)) ?? (await this.inUse(act, fresh));
     if (refusal) return refusal;
-    await this.manager.query("SET CONSTRAINTS ALL DEFERRED");
+    // What an act brings may name what it brings further on.
+    if (fresh.length > 1) await this.manager.query("SET CONSTRAINTS ALL DEFERRED");
     const { at, what, undoes = null } = act;
     await this.manager.insert(ACTS, {
       ...{ crewId: this.crewId, id, at: new Date(at), what, undoes },

@@ -1,6 +1,10 @@
-import { DRAINED_RESIN_WEIGHT, RANGES, type Claim } from "@winter-bead/core";
+import { DRAINED_RESIN_WEIGHT, type Claim } from "@winter-bead/core";
+import type { NumberField } from "@winter-bead/core/src/descriptor/field";
+import { CLAIM } from "@winter-bead/core/src/plan/asked";
+import { liveFault } from "../../forms/live";
 import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
 import { scaleOf } from "../../forms/scales";
+import { internalNumber } from "../../forms/texts";
 
 /** A maker's statement as typed. */
 export interface TypedClaim {
@@ -80,53 +84,57 @@ export interface ParsedClaims {
   readonly errors: Readonly<Record<string, string>>;
 }
 
+/** The fields of a statement, by what is typed. */
+export const CLAIM_FIELDS = {
+  volume: CLAIM.fields.litres,
+  ppm: CLAIM.fields.ppm,
+  resin: CLAIM.fields.resinLitres,
+  price: CLAIM.fields.price,
+  refillPrice: CLAIM.fields.refillPrice,
+} as const satisfies Readonly<Record<string, NumberField>>;
+export type ClaimFigure = keyof typeof CLAIM_FIELDS;
+
+/** Resin that is sold by weight, as litres of it. */
+const byWeight = { ...CLAIM.fields.resinLitres, quantity: undefined };
+
+function litresOfWeight(text: string, units: Units): string {
+  const number = typedNumber(text);
+  return number === undefined ? text : String(toInternal("weight", number, units) / DRAINED_RESIN_WEIGHT);
+}
+
 /** Reads the statements: only the water must be there; what else is missing stays open. */
 export function parseClaims({ claims }: TypedClaims): ParsedClaims {
   const errors: Record<string, string> = {};
-  const read = (
-    key: string,
-    field: string,
-    typed: string,
-    name: string,
-    most: number,
-    units: Units,
-    quantity?: "volume" | "resinVolume" | "weight",
-  ) => {
-    if (typed.trim() === "") return undefined;
-    const number = typedNumber(typed);
-    const value = number !== undefined && quantity ? toInternal(quantity, number, units) : number;
-    if (value === undefined || value <= 0 || value > most) {
-      errors[`${key}.${field}`] = value === undefined ? `${name} is not a number yet.` : `${name} can’t be that.`;
-      return undefined;
-    }
-    return value;
-  };
   const known = claims.flatMap((claim): Claim[] => {
-    const { key, name, units, volume, ppm, scale, resin, resinBy, price } = claim;
-    // A draft kept by an older version knows fillings only.
-    const priceOf = (claim.priceOf as TypedClaim["priceOf"] | undefined) ?? "refill";
-    const litres = read(key, "volume", volume, "The water", RANGES.ratedLitres.to, units, "volume");
-    const feed = read(key, "ppm", ppm, "The feed", RANGES.ratedPpm.to, units);
-    const byWeight = resinBy === "weight";
-    const most = byWeight ? RANGES.volume.to * DRAINED_RESIN_WEIGHT : RANGES.volume.to;
-    const said = read(key, "resin", resin, "The resin", most, units, byWeight ? "weight" : "resinVolume");
-    const resinLitres = said === undefined || !byWeight ? said : said / DRAINED_RESIN_WEIGHT;
-    const cost = read(key, "price", price, "The price", RANGES.price.to, units);
-    const isSet = priceOf === "set";
-    const later = isSet
-      ? read(key, "refillPrice", claim.refillPrice ?? "", "The price of a refill", RANGES.price.to, units)
-      : undefined;
+    const { key, name, units, scale, resinBy } = claim;
+    const read = (figure: ClaimFigure): number | undefined => {
+      // A draft kept by an older version knows no later fillings.
+      const typed = claim[figure] ?? "";
+      const weighed = figure === "resin" && resinBy === "weight";
+      const [field, text]: [NumberField, string] = weighed
+        ? [byWeight, litresOfWeight(typed, units)]
+        : [CLAIM_FIELDS[figure], typed];
+      if (text.trim() === "") return undefined;
+      const fault = liveFault(field, text, units);
+      if (!fault) return internalNumber(field.quantity, typedNumber(text)!, units);
+      errors[`${key}.${figure}`] = fault;
+      return undefined;
+    };
+    const litres = read("volume");
+    const [ppm, resinLitres, price] = [read("ppm"), read("resin"), read("price")];
+    const isSet = claim.priceOf === "set";
+    const refillPrice = isSet ? read("refillPrice") : undefined;
     if (litres === undefined) return [];
     return [
       {
         name: name.trim() === "" ? "Without a name" : name,
         litres,
         scale: scaleOf(scale),
-        ...(feed === undefined ? {} : { ppm: feed }),
+        ...(ppm === undefined ? {} : { ppm }),
         ...(resinLitres === undefined ? {} : { resinLitres }),
-        ...(cost === undefined ? {} : { price: cost }),
-        ...(isSet ? { priceOf } : {}),
-        ...(later === undefined ? {} : { refillPrice: later }),
+        ...(price === undefined ? {} : { price }),
+        ...(isSet ? { priceOf: "set" as const } : {}),
+        ...(refillPrice === undefined ? {} : { refillPrice }),
       },
     ];
   });

@@ -1,12 +1,9 @@
 import {
-  isWithin,
-  outOfRangeSentence,
   RANGES,
   type BeforeSetup,
   type DemandItem,
   type Prices,
   type Priority,
-  type Range,
   type Reach,
   type ReportValues,
   type SizeInput,
@@ -16,14 +13,15 @@ import {
   type Water,
   type WaterQuality,
 } from "@winter-bead/core";
+import { number, type Fields, type NumberField } from "@winter-bead/core/src/descriptor/field";
+import { BEFORE_CHANGES, BOUNDS, DEMAND_ITEM } from "@winter-bead/core/src/plan/asked";
 import { BEFORE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
-import { textIn } from "../../forms/texts";
+import { liveFault } from "../../forms/live";
+import { internalNumber, shownNumber, textIn } from "../../forms/texts";
 import { ofQuantities } from "../../forms/useUnitDraft";
-import { toInternal, toShown, typedNumber, type Units } from "../../ui/format";
+import { toShown, typedNumber, type Units } from "../../ui/format";
 import { scaleOf } from "../../forms/scales";
 import { SEASONS, USE_PRESETS, type WorkPreset } from "./work-presets";
-
-type Quantity = Parameters<typeof toInternal>[0];
 
 /** One kind of work as typed. */
 export interface TypedItem {
@@ -71,72 +69,28 @@ export interface TypedWork {
   readonly changing: string;
 }
 
-/** A figure of a kind of work: what it is called, in what unit it is typed, and what it may be. */
-export interface ItemField {
-  readonly name: string;
-  readonly label: string;
-  readonly quantity?: Quantity;
-  readonly unit?: string;
-  readonly range: Range;
-}
-
-const count = (name: string): Range => ({ name, unit: "", from: 0, to: 10_000 });
-
-export const ITEM_FIELDS: Readonly<Record<DemandItem["by"], readonly ItemField[]>> = {
-  jobs: [
-    { name: "perWeek", label: "A week", range: count("The jobs a week") },
-    {
-      name: "litresEach",
-      label: "Water of one",
-      quantity: "volume",
-      range: { ...RANGES.litres, above: 0, name: "The water of a job" },
-    },
-  ],
-  rinse: [
-    { name: "perWeek", label: "A week", range: count("The rinses a week") },
-    {
-      name: "minutes",
-      label: "Minutes",
-      unit: "min",
-      range: { name: "The minutes", unit: "min", from: 0, to: 10_000 },
-    },
-    { name: "flow", label: "Flow", quantity: "flow", range: RANGES.flow },
-  ],
-  tank: [
-    { name: "volume", label: "All tanks", quantity: "volume", range: { ...RANGES.litres, name: "The tank" } },
-    { name: "changePercent", label: "Change", unit: "%", range: { name: "The change", unit: "%", from: 0, to: 100 } },
-    { name: "changesPerWeek", label: "A week", range: count("The changes a week") },
-    {
-      name: "evaporation",
-      label: "Evaporates a day",
-      quantity: "volume",
-      range: { ...RANGES.litres, name: "The evaporation" },
-    },
-  ],
-  total: [
-    {
-      name: "litresPerWeek",
-      label: "A week",
-      quantity: "volume",
-      range: { ...RANGES.litres, name: "The water of a week" },
-    },
-  ],
-};
+/** The figures of a kind of work, by their fields. */
+export const itemFields = (by: DemandItem["by"]): readonly (readonly [string, NumberField])[] =>
+  Object.entries(DEMAND_ITEM.of[by] as Fields).flatMap(([name, field]) =>
+    field.is === "number" ? [[name, field] as const] : [],
+  );
 
 const text = (value: number) => String(Number(value.toPrecision(4)));
 
+/** Figures of a kind of work as they are typed, from their values. */
+export const typedFigures = (
+  by: DemandItem["by"],
+  values: Readonly<Record<string, number>>,
+  units: Units,
+): Readonly<Record<string, string>> =>
+  Object.fromEntries(
+    itemFields(by).map(([name, { quantity }]) => [name, text(shownNumber(quantity, values[name] ?? 0, units))]),
+  );
+
 /** A kind of work as it is offered, in the user's units. */
 export const typedItem = ({ by, name, quality, figures }: WorkPreset, key: string, units: Units): TypedItem => ({
-  key,
-  by,
-  name,
-  quality,
-  figures: Object.fromEntries(
-    ITEM_FIELDS[by].map(({ name: field, quantity }) => {
-      const value = figures[field] ?? 0;
-      return [field, text(quantity ? toShown(quantity, value, units) : value)];
-    }),
-  ),
+  ...{ key, by, name, quality },
+  figures: typedFigures(by, figures, units),
 });
 
 const boundsInOtherUnits = ofQuantities<TypedWork>({
@@ -152,7 +106,7 @@ export const workInOtherUnits = (work: TypedWork, from: Units, to: Units): Typed
     figures: Object.fromEntries(
       Object.entries(item.figures).map(([name, text]) => [
         name,
-        textIn(ITEM_FIELDS[item.by].find((field) => field.name === name)?.quantity, text, from, to),
+        textIn(new Map(itemFields(item.by)).get(name)?.quantity, text, from, to),
       ]),
     ),
   })),
@@ -242,85 +196,77 @@ export interface ParsedWork {
   readonly errors: WorkErrors;
 }
 
-/** Reads typed figures, keeping a sentence for each that is wrong. */
+/** Reads typed figures by their fields, keeping a sentence for each that is wrong. */
 class Reader {
   readonly errors: Record<string, string> = {};
 
   constructor(private readonly units: Units) {}
 
-  number(path: string, typed: string, range: Range, quantity?: Quantity): number {
+  number(path: string, typed: string, field: NumberField): number {
+    const fault =
+      typed.trim() === "" ? `${field.range.name} is not a number yet.` : liveFault(field, typed, this.units);
+    if (fault) this.errors[path] = fault;
     const number = typedNumber(typed);
-    const value = number !== undefined && quantity ? toInternal(quantity, number, this.units) : number;
-    if (value === undefined) this.errors[path] = `${range.name} is not a number yet.`;
-    else if (!isWithin(value, range)) this.errors[path] = outOfRangeSentence(range);
-    return value ?? NaN;
+    return number === undefined ? NaN : internalNumber(field.quantity, number, this.units);
   }
 
-  optional(path: string, typed: string, range: Range, quantity?: Quantity): number | undefined {
-    return typed.trim() === "" ? undefined : this.number(path, typed, range, quantity);
+  optional(path: string, typed: string, field: NumberField): number | undefined {
+    return typed.trim() === "" ? undefined : this.number(path, typed, field);
   }
 }
 
 function itemOf({ key, by, name, quality, figures }: TypedItem, reader: Reader): DemandItem {
-  const read: Record<string, number> = {};
-  for (const field of ITEM_FIELDS[by])
-    read[field.name] = reader.number(
-      `items.${key}.${field.name}`,
-      figures[field.name] ?? "",
-      field.range,
-      field.quantity,
-    );
-  const { changePercent, ...rest } = read;
+  // A draft kept by an older version calls the share of a tank by its percent.
+  const typed: Readonly<Record<string, string>> = { changeShare: figures["changePercent"] ?? "", ...figures };
+  const read = itemFields(by).map(([field, described]) => [
+    field,
+    reader.number(`items.${key}.${field}`, typed[field] ?? "", described),
+  ]);
   const common = { by, quality, ...(name.trim() === "" ? {} : { name: name.trim() }) };
-  return { ...common, ...rest, ...(by === "tank" ? { changeShare: changePercent! / 100 } : {}) } as DemandItem;
+  return { ...common, ...Object.fromEntries(read) } as DemandItem;
 }
 
-const MONTH: Range = { name: "A month’s share", unit: "%", from: 0, to: 2000 };
+const MONTH = number({ name: "A month’s share", unit: "", from: 0, to: 20 }, { quantity: "share" });
 
 function seasonOf({ season, months }: TypedWork, reader: Reader): readonly number[] | undefined {
   if (season === "even") return undefined;
   if (season !== "own") return SEASONS[season];
-  return months.map((typed, i) => reader.number(`months.${i}`, typed, MONTH) / 100);
+  return months.map((typed, i) => reader.number(`months.${i}`, typed, MONTH));
 }
 
 function pressureOf({ supply, needed }: TypedWork, reader: Reader): SizeInput["pressure"] {
   if (supply.trim() === "") return undefined;
   return {
-    supply: reader.number("supply", supply, { ...RANGES.pressure, name: "The tap’s pressure" }, "pressure"),
-    needed: reader.optional("needed", needed, { ...RANGES.pressure, name: "The tool’s pressure" }, "pressure") ?? 0,
+    supply: reader.number("supply", supply, BOUNDS.pressure.fields.supply),
+    needed: reader.optional("needed", needed, BOUNDS.pressure.fields.needed) ?? 0,
   };
 }
 
-const PERCENT: Range = { name: "The share", unit: "%", above: 0, below: 100 };
+const SETUP = BEFORE_CHANGES.fields;
 
 /** A tank filled ahead, and what stands before the resin where it differs from the assumptions. */
 function setupOf(typed: TypedWork, reader: Reader, units: Units): Partial<BeforeSetup> | undefined {
   const filled =
-    typed.comes === "tank"
-      ? { fillFlow: reader.number("fillFlow", typed.fillFlow, { ...RANGES.flow, name: "The filling flow" }, "flow") }
-      : undefined;
+    typed.comes === "tank" ? { fillFlow: reader.number("fillFlow", typed.fillFlow, SETUP.fillFlow) } : undefined;
   const same = typedSetup(BEFORE_ASSUMPTIONS, units);
   if ((Object.keys(same) as (keyof typeof same)[]).every((name) => typed[name] === same[name])) return filled;
   return {
     ...filled,
     ...(typed.membranes === "two" ? { secondMembrane: true } : {}),
-    recovery: reader.number("recovery", typed.recovery, { ...PERCENT, name: "The recovery", to: 95 }) / 100,
+    recovery: reader.number("recovery", typed.recovery, SETUP.recovery),
     rated: {
       ...BEFORE_ASSUMPTIONS.rated,
-      rejection: reader.number("rejection", typed.rejection, { ...PERCENT, name: "The rejection" }) / 100,
-      flow: reader.number("ratedFlow", typed.ratedFlow, { ...RANGES.flow, name: "The rated flow" }, "flow"),
+      rejection: reader.number("rejection", typed.rejection, SETUP.rated.fields.rejection),
+      flow: reader.number("ratedFlow", typed.ratedFlow, SETUP.rated.fields.flow),
     },
-    boostedPressure: reader.number(
-      "boosted",
-      typed.boosted,
-      { ...RANGES.pressure, name: "The booster’s pressure" },
-      "pressure",
-    ),
-    aerationHours: reader.number("airHours", typed.airHours, RANGES.hours),
-    airFlow: reader.number("airFlow", typed.airFlow, { ...RANGES.flow, name: "The air" }, "flow"),
-    batch: reader.number("barrel", typed.barrel, { ...RANGES.litres, above: 0, name: "The barrel" }, "volume"),
+    boostedPressure: reader.number("boosted", typed.boosted, SETUP.boostedPressure),
+    aerationHours: reader.number("airHours", typed.airHours, SETUP.aerationHours),
+    airFlow: reader.number("airFlow", typed.airFlow, SETUP.airFlow),
+    batch: reader.number("barrel", typed.barrel, SETUP.batch),
   };
 }
+
+const LIMIT = number(RANGES.value, { called: "The limit" });
 
 /** What stands beside the typed figures. */
 export interface WorkFacts {
@@ -335,16 +281,16 @@ export function parseWork(typed: TypedWork, { waters, prices, own }: WorkFacts, 
   const season = seasonOf(typed, reader);
   const pressure = pressureOf(typed, reader);
   const before = setupOf(typed, reader, units);
-  const budget = reader.optional("budget", typed.budget, { ...RANGES.price, name: "The budget" });
+  const budget = reader.optional("budget", typed.budget, BOUNDS.budget);
   const input: SizeInput = {
     demand: { items: typed.items.map((item) => itemOf(item, reader)), ...(season ? { season } : {}) },
     waters,
     limit: {
-      value: reader.number("limit", typed.limit, { ...RANGES.value, name: "The limit" }),
+      value: reader.number("limit", typed.limit, LIMIT),
       scale: scaleOf(typed.limitScale),
     },
-    peakFlow: reader.number("peakFlow", typed.peakFlow, { ...RANGES.flow, name: "The peak flow" }, "flow"),
-    liftLimit: reader.number("lift", typed.lift, { ...RANGES.weight, name: "What one person lifts" }, "weight"),
+    peakFlow: reader.number("peakFlow", typed.peakFlow, BOUNDS.peakFlow),
+    liftLimit: reader.number("lift", typed.lift, BOUNDS.liftLimit),
     priority: typed.priority,
     until: USE_PRESETS[typed.use].until,
     use: typed.use,
