@@ -1,4 +1,5 @@
 import { PROBLEMS, RECORD_KINDS } from "@winter-bead/contract";
+import { demoScenario } from "@winter-bead/demo";
 import { database, undoThrough } from "./database";
 import { RunningServer } from "./running-server";
 import { firstRig, id, vesselBody, visitBody, type SampleIds } from "./sample-records";
@@ -208,14 +209,24 @@ test("the server killed while acts come in leaves each whole or not at all, and 
   }
 });
 
-describe("the sample data of a crew", () => {
+const YEAR = 365 * 86_400_000;
+/** Records of one act when many are brought in. */
+const AT_ONCE = 300;
+
+describe("a crew that began a year ago", () => {
   let full: RunningServer;
   beforeAll(async () => {
-    full = await RunningServer.start({ flags: [] });
+    full = await RunningServer.start();
+    const told = [...demoScenario(new Date(Date.now() - YEAR)), ...demoScenario(new Date())];
+    for (let from = 0; from < told.length; from += AT_ONCE) {
+      const puts = told.slice(from, from + AT_ONCE).map(({ kind, id: key, body }) => ({ kind, id: key, body }));
+      const { status } = await full.request("PUT", `/api/v1/acts/${id()}`, { at, what: "Brought in", puts });
+      expect(status).toBe(201);
+    }
   });
   afterAll(() => full.remove());
 
-  test("are carried back to before acts and forward again without a loss", async () => {
+  test("is carried back to before acts and forward again without a loss", async () => {
     const lists = async () => {
       const found = await Promise.all(
         RECORD_KINDS.map((kind) => full.request("GET", `/api/v1/${kind}?limit=1000`).then(({ body }) => body)),
@@ -239,7 +250,7 @@ describe("the sample data of a crew", () => {
     const bodies = `SELECT kind, id, version, voided, body FROM record_version ORDER BY kind, id, version`;
     const versionsBefore = (await owner.query(bodies)) as readonly { readonly body: unknown }[];
     expect(versionsBefore.every(({ body }) => body !== null)).toBe(true);
-    await expect(owner.query("SELECT chosen_option FROM plan")).resolves.toHaveLength(2);
+    await expect(owner.query("SELECT chosen_option FROM plan")).resolves.toHaveLength(4);
     await owner.destroy();
     await full.end();
     await full.again();

@@ -111,7 +111,7 @@ describe("who may ask", () => {
     const own = { Host: host, Origin: origin, "Sec-Fetch-Site": "same-origin" };
     expect((await ask("/api/v1/rigs", own)).status).toBe(200);
     const link = { "Sec-Fetch-Site": "cross-site", "Sec-Fetch-Mode": "navigate", "Sec-Fetch-Dest": "document" };
-    expect((await ask("/why", link)).status).toBe(200);
+    expect((await ask("/history", link)).status).toBe(200);
     expect((await ask("/api/v1/rigs", link)).status).toBe(403);
   });
 

@@ -33,7 +33,7 @@ const scriptsOf = (html: Buffer) =>
 
 describe("the client's files", () => {
   test("the shell is served at the root and at every place inside the app, and is asked for again", async () => {
-    for (const path of ["/", "/why/some-rig", "/setup/tap?id=x"]) {
+    for (const path of ["/", "/history/some-rig", "/setup/tap?id=x"]) {
       const { status, headers, body } = await get(path);
       expect([path, status, headers["content-type"]]).toEqual([path, 200, "text/html; charset=utf-8"]);
       expect(headers["cache-control"]).toBe("no-cache");
@@ -90,7 +90,7 @@ test("an address where no place stands says so, in the app and in its status", a
   const { status, body } = await get("/nowhere/at/all");
   expect(status).toBe(404);
   expect(body.toString()).toContain('<div id="root">');
-  for (const path of ["/water/", "/size/plans/some-plan", "/why"])
+  for (const path of ["/water/", "/size/plans/some-plan", "/history"])
     expect([path, (await get(path)).status]).toEqual([path, 200]);
 });
 
