@@ -78,7 +78,7 @@ function inOwnUnits(fields: Fields, path: string, texts: Texts, units: Units): s
   const text = path
     .split(".")
     .reduce<Texts[string] | undefined>((node, step) => (typeof node === "object" ? node[step] : undefined), texts);
-  if (typeof text !== "string") return undefined;
+  if (typeof text !== "string" || path.startsWith(`${BESIDE}.`)) return undefined;
   return liveFault(fieldAt(fields, path), text, units);
 }
 

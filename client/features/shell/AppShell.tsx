@@ -76,7 +76,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
         </View>
         {wide ? <ToastLine /> : null}
       </View>
-      {wide ? null : <ToastLine />}
+      {wide ? null : <ToastLine passing={logging} />}
       {wide || logging ? null : <Tabs path={path} />}
       {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
     </View>

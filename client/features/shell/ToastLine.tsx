@@ -3,10 +3,13 @@ import { Pressable } from "../../ui/boxes";
 import { hideToast, undoLast, useToast } from "../../ui/toast";
 import { Strong } from "../../ui/words";
 
-/** A short word after a deed, with the way back. */
-export function ToastLine() {
+/**
+ * A short word after a deed, with the way back.
+ * @param passing only what passes: where there is no room for what stands, it waits until there is
+ */
+export function ToastLine({ passing = false }: { readonly passing?: boolean }) {
   const toast = useToast();
-  if (!toast) return null;
+  if (!toast || (passing && toast.undo)) return null;
   return (
     <View
       role="status"
