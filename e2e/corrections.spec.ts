@@ -54,7 +54,7 @@ test("a form says what is wrong at its field, keeps the rest, and keeps it throu
   await fill(page, "typical", "150");
   await fill(page, "high", "lots");
   await page.getByTestId("save").click();
-  await expect(page.getByText("must be a number").first()).toBeVisible();
+  await expect(page.getByText("is not a number yet").first()).toBeVisible();
   await fill(page, "high", "250");
   await page.getByTestId("save").click();
   await expect(page.getByTestId("form-trouble")).toContainText("must rise in that order");

@@ -117,7 +117,7 @@ test("a detailing bay: own prices, a claim weighed, a plan changed into its next
   await page.getByTestId("field-currency").selectOption("GBP");
   await fill(page, "wage", "a lot");
   await page.getByTestId("save").click();
-  await expect(page.getByTestId("form-trouble")).toContainText("An hour of work must be");
+  await expect(page.getByTestId("form-trouble")).toContainText("An hour of work is not a number yet");
   await fill(page, "wage", "24");
   await fill(page, "resin_virgin", "7.2");
   await page.getByTestId("save").click();
