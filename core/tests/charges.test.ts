@@ -81,8 +81,16 @@ describe("a charge taken over part-used", () => {
   });
   test("counts what went before by jobs, by weeks of usual work, or as half where nobody knows", () => {
     const usual = { litresPerJob: 60, week: 800, feedEc25: 320, promised: 6000 };
-    expect(usedBefore({ by: "jobs", jobs: 10 }, usual)).toMatchObject({ litres: 600, meq: 1920 });
-    expect(usedBefore({ by: "weeks", weeks: 2 }, usual)).toMatchObject({ litres: 1600, meq: 5120 });
+    expect(usedBefore({ by: "jobs", jobs: 10 }, usual)).toMatchObject({
+      litres: 600,
+      meq: 1920,
+      used: { share: 0.32, sd: 0.35 },
+    });
+    expect(usedBefore({ by: "weeks", weeks: 2 }, usual)).toMatchObject({
+      litres: 1600,
+      meq: 5120,
+      used: { sd: 0.5 },
+    });
     expect(usedBefore({ by: "unknown" }, usual)).toMatchObject({ meq: 3000, used: "unknown" });
     expect(usedBefore(undefined, usual)).toEqual({ meq: 0, litres: 0 });
   });

@@ -9,10 +9,9 @@ import { act, newId } from "../../data/store";
 import { keepTyped } from "../../forms/keep-typed";
 import { BesideField, RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
-import { WaysOut, WhatChanged } from "../../forms/WaysOut";
+import { KeepRow } from "../../forms/WaysOut";
 import { useNamed } from "../../forms/useNamed";
 import { useRecordForm, type RecordForm as Form } from "../../forms/useRecordForm";
-import { HeavyButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
 import { scaleUnit, unitOf } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
@@ -194,11 +193,9 @@ function VisitForm({ facts, visit }: { readonly facts: RigFacts; readonly visit:
         ]}
       />
       <RecordField form={form} path="visit.note" label="Note" />
-      <HeavyButton onPress={() => void save()} testID="save">
+      <KeepRow form={form} kind="visits" record={visit} away={away} onKeep={save}>
         {visit ? "Keep the correction" : "Keep this visit"}
-      </HeavyButton>
-      {visit ? <WaysOut kind="visits" record={visit} away={away} forget={form.forget} /> : null}
-      {visit ? <WhatChanged kind="visits" record={visit} /> : null}
+      </KeepRow>
     </RecordForm>
   );
 }
