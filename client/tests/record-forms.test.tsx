@@ -10,7 +10,13 @@ import type { Bodies } from "../forms/resolve";
 import { liveFault } from "../forms/live";
 import { bodyFrom, fieldAt, textsIn, textsOf, type Texts } from "../forms/texts";
 import { useRecordForm, type RecordForm as Form } from "../forms/useRecordForm";
-import { besideVisit, readingBoxes, readingsAsTyped, waterAsTyped } from "../features/history/visit-as-typed";
+import {
+  besideVisit,
+  meterComplaints,
+  readingBoxes,
+  readingsAsTyped,
+  waterAsTyped,
+} from "../features/history/visit-as-typed";
 import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints } from "../features/setup/charge-as-typed";
 import { besideRig, rigAsTyped } from "../features/setup/rig-as-typed";
 import { tapAsTyped } from "../features/setup/tap-as-typed";
@@ -192,6 +198,15 @@ describe("a visit as typed", () => {
       { id: "new feed", point: "feed", meterId: "pen", value: 160, temperature: 12.3 },
       { ...readings[0]!, value: 4 },
     ]);
+  });
+  test("asks for the meter of a new figure where there are meters and none is chosen", () => {
+    const boxes = readingBoxes(rig, []);
+    const asked = (beside: Texts, of = meters) => meterComplaints(boxes, beside, of).map(({ path }) => path);
+    expect(asked({ output: "3", meterId: "" })).toEqual(["beside.meterId"]);
+    expect(asked({ output: "3", meterId: "pen" })).toEqual([]);
+    expect(asked({ output: "", meterId: "" })).toEqual([]);
+    expect(asked({ output: "3", meterId: "" }, [])).toEqual([]);
+    expect(meterComplaints(readingBoxes(rig, readings), { a: "4", meterId: "" }, meters)).toEqual([]);
   });
   test("says that a figure is right where it is", () => {
     expect(typed({ right: "yes" })[0]).toMatchObject({ confirmed: true });

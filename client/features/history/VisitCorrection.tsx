@@ -21,7 +21,14 @@ import type { RigFacts } from "../rack/assess";
 import { inUse } from "../../data/in-use";
 import { usualMeter } from "../rack/last-values";
 import { useRigFacts } from "../rack/useRigs";
-import { besideVisit, readingBoxes, readingsAsTyped, waterAsTyped, type ReadingBox } from "./visit-as-typed";
+import {
+  besideVisit,
+  meterComplaints,
+  readingBoxes,
+  readingsAsTyped,
+  waterAsTyped,
+  type ReadingBox,
+} from "./visit-as-typed";
 
 const PLACES = { "visit.readings": "beside.output" };
 
@@ -71,6 +78,7 @@ function useVisitForm(facts: RigFacts, visit: Kept<"visits"> | undefined) {
         },
       };
     },
+    check: (_, beside) => meterComplaints(boxes, beside, meters),
   });
   return { form, boxes };
 }

@@ -1,4 +1,5 @@
 import type { Id, Meter, ReadingPoint, ReadingRecord, Rig, Visit } from "@winter-bead/core";
+import { inUse } from "../../data/in-use";
 import { numberText, textIn, type Texts } from "../../forms/texts";
 import { toInternal, typedNumber, type Units } from "../../ui/format";
 
@@ -81,6 +82,13 @@ export function readingsAsTyped({ boxes, before, beside, meters, newId, units }:
       },
     ];
   });
+}
+
+/** A new reading, where the crew has meters, needs one: a figure on a scale nobody chose means nothing. */
+export function meterComplaints(boxes: readonly ReadingBox[], beside: Texts, meters: readonly Meter[]) {
+  const typed = boxes.some(({ key, reading }) => !reading && String(beside[key] ?? "").trim() !== "");
+  if (!typed || inUse(meters).length === 0 || meters.some(({ id }) => id === beside["meterId"])) return [];
+  return [{ path: "beside.meterId", message: "Say which meter: without its scale a reading is ambiguous by 40 %." }];
 }
 
 const scaleOf = ({ meterId, scale }: ReadingRecord) => ({
