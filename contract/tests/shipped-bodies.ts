@@ -65,6 +65,13 @@ export const SHIPPED: Readonly<Record<RecordKind, readonly Shipped[]>> = {
         ended: { at: "2027-03-20T08:10:00.000Z", why: "limit" },
       },
     },
+    {
+      shape: 1,
+      body: {
+        ...{ vesselId: id, rigId: id, grade: "dyed", resinLitres: 24, packing: "poured", filledAt: at },
+        ...{ from: [{ bagId: id, litres: 24 }], minutes: 30 },
+      },
+    },
   ],
   visits: [
     {
@@ -119,6 +126,83 @@ export const SHIPPED: Readonly<Record<RecordKind, readonly Shipped[]>> = {
           ...{ week: three, year: three },
         },
         ...{ rigId: id, inUseSince: at, note: "For the new round." },
+      },
+    },
+  ],
+  bags: [
+    {
+      shape: 1,
+      body: {
+        ...{ name: "Sack", form: "loose", grade: "virgin", litres: 25, lot: "K1", price: 200, currency: "EUR" },
+        ...{
+          madeOn: "2027-01-02",
+          boughtOn: "2027-01-20",
+          openedOn: "2027-02-01",
+          packing: "foil",
+          closed: "left-open",
+        },
+        ...{
+          warm: false,
+          place: "Shelf",
+          counted: { on: "2027-02-10", litres: 9 },
+          gone: { on: at.slice(0, 10), why: "given" },
+        },
+      },
+    },
+  ],
+  bookings: [
+    {
+      shape: 1,
+      body: {
+        rigId: id,
+        on: "2027-03-04",
+        booked: { by: "jobs", jobs: 3, jobName: "roof", litresEach: 90 },
+        name: "Row",
+      },
+    },
+    { shape: 1, body: { rigId: id, on: "2027-03-05", booked: { by: "litres", litres: 240 }, fromCalendar: "a@b" } },
+    { shape: 1, body: { rigId: id, on: "2027-03-06", booked: { by: "off" }, note: "Fair." } },
+  ],
+  "usual-weeks": [
+    {
+      shape: 1,
+      body: {
+        ...{ rigId: id, name: "Winter", from: "2026-11-01", until: "2027-03-31" },
+        jobs: { monday: 4, tuesday: 4, wednesday: 3, thursday: 4, friday: 2, saturday: 0, sunday: 0 },
+      },
+    },
+  ],
+  "days-off": [{ shape: 1, body: { rigId: id, from: "2026-12-24", until: "2027-01-02", name: "Midwinter" } }],
+  disposals: [{ shape: 1, body: { on: "2027-02-20", litres: 48, to: "Recycling yard", note: "Two bags." } }],
+  services: [
+    { shape: 1, body: { rigId: id, part: "carbon", at, everyMonths: 6, chlorineGrams: 45, note: "Rinsed." } },
+    { shape: 1, body: { rigId: id, part: "seals", at } },
+  ],
+  appointments: [
+    {
+      shape: 1,
+      body: {
+        task: "refill",
+        rigId: id,
+        on: "2027-03-07",
+        answer: "accepted",
+        answeredAt: at,
+        minutes: 25,
+        note: "Seals.",
+      },
+    },
+    { shape: 1, body: { task: "meter", meterId: id, on: "2027-03-07", answer: "declined", answeredAt: at } },
+  ],
+  reminders: [
+    {
+      shape: 1,
+      body: {
+        to: "crew@example.org",
+        on: true,
+        daysBefore: 1,
+        quietFrom: 20,
+        quietUntil: 7,
+        timeZone: "Europe/Berlin",
       },
     },
   ],

@@ -72,7 +72,7 @@ export function expectedUse(days: readonly DrawnWater[], { litresPerJob, jobsPer
 }
 
 /** A day whose work is known beforehand; 0 litres is a day off. */
-export interface Booking {
+export interface KnownWork {
   /** ISO date. */
   readonly on: string;
   readonly litres: number;

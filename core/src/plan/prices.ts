@@ -56,6 +56,12 @@ export const PRICES = group("The prices", {
   /** An hour of work. */
   wage: money("An hour of work", "An hour of your work"),
   minutesPerRefill: minutes("The minutes of a refill", "A refill takes"),
+  /** Days from an order of resin to its arrival. Older lists don't say it. */
+  deliveryDays: optional(
+    number({ name: "The days of a delivery", unit: "days", from: 0, to: 365 }, { label: "A delivery takes" }),
+  ),
+  /** What a job costs that has to be done again: spots on glass, a harmed tank. */
+  spoiltJob: optional(money("A job done again", "A job done again")),
   /** Years over which a purchase is spread. */
   years: years("The years of a purchase", "A purchase is spread over"),
 });
@@ -84,6 +90,8 @@ export const DEFAULT_PRICES = {
   power: 0.32,
   wage: 30,
   minutesPerRefill: 10,
+  deliveryDays: 4,
+  spoiltJob: 45,
   years: 5,
 } as const satisfies Prices;
 /** When these were set down. */
@@ -94,6 +102,12 @@ export const PUMP_WATTS = 60;
 export const AIR_PUMP_WATTS = 8;
 /** Bulk comes for several charges at once: share of a delivery that one charge bears; a planning assumption. */
 export const BULK_ORDERS = 0.3;
+
+/** What waiting and a spoilt job cost, in the figures of a list or, where an older one doesn't say, of the defaults. */
+export const lateness = ({ deliveryDays, spoiltJob }: Prices) => ({
+  deliveryDays: deliveryDays ?? DEFAULT_PRICES.deliveryDays,
+  spoiltJob: spoiltJob ?? DEFAULT_PRICES.spoiltJob,
+});
 
 /** What a membrane takes beside its water, in the figures of a list or, where an older one doesn't say, of the defaults. */
 export const membraneBother = ({ minutesPerTank, flushPerWeek, roomPerYear }: Prices) => ({

@@ -2,6 +2,14 @@ import { FEED_TEST } from "../feed/feed-test.record";
 import { SITE } from "../feed/site.record";
 import { TAP } from "../feed/tap.record";
 import { MEMBRANE_CHECK } from "../membrane/membrane-check.record";
+import { DAY_OFF } from "../work/day-off.record";
+import { BOOKING } from "../work/booking.record";
+import { USUAL_WEEK } from "../work/usual-week.record";
+import { BAG } from "../stock/bag.record";
+import { DISPOSAL } from "../stock/disposal.record";
+import { SERVICE } from "../upkeep/service.record";
+import { APPOINTMENT } from "../weeks/appointment.record";
+import { REMINDER } from "../weeks/reminder.record";
 import { PLAN } from "../plan/plan.record";
 import { PRICE_LIST } from "../plan/price-list.record";
 import { CHARGE } from "../resin/charge.record";
@@ -19,6 +27,7 @@ export const KINDS = {
   meters: METER,
   vessels: VESSEL,
   rigs: RIG,
+  bags: BAG,
   charges: CHARGE,
   visits: VISIT,
   "feed-tests": FEED_TEST,
@@ -26,6 +35,13 @@ export const KINDS = {
   "membrane-checks": MEMBRANE_CHECK,
   plans: PLAN,
   "price-lists": PRICE_LIST,
+  bookings: BOOKING,
+  "usual-weeks": USUAL_WEEK,
+  "days-off": DAY_OFF,
+  disposals: DISPOSAL,
+  services: SERVICE,
+  appointments: APPOINTMENT,
+  reminders: REMINDER,
 } as const;
 
 export type RecordKind = keyof typeof KINDS;

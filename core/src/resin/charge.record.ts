@@ -3,6 +3,7 @@ import {
   flag,
   group,
   instant,
+  list,
   note,
   number,
   optional,
@@ -56,6 +57,25 @@ export const CHARGE = kind({
         warm: flag("In a vehicle or in the sun"),
       }),
     ),
+    /** The bags it was filled from, and how much of each; nothing where nobody counted. */
+    from: optional(
+      list(
+        "The bags",
+        group("A bag", {
+          bagId: reference("bags", "The bag"),
+          litres: number(RANGES.volume, {
+            called: "The resin from it",
+            label: "Litres of it",
+            quantity: "resinVolume",
+          }),
+        }),
+        { least: 1, most: 12, tooFew: "Name a bag, or none.", tooMany: "At most 12 bags." },
+      ),
+    ),
+    /** How long the refill took. */
+    minutes: optional(
+      number({ name: "The minutes of the refill", unit: "min", from: 0, to: 1_000 }, { label: "It took" }),
+    ),
     /** When it was filled, or taken over part-used. */
     filledAt: instant("The time of the filling", { label: "Filled" }),
     partUsed: optional(PART_USED),
@@ -92,6 +112,8 @@ export const CHARGE = kind({
     resinLitres: 23.5,
     packing: "poured",
     stored: { container: "rolled-or-zip", months: 3, warm: true },
+    from: [{ bagId: sampleId("bags"), litres: 23.5 }],
+    minutes: 25,
     filledAt: "2027-01-11T07:00:00.000Z",
     partUsed: { by: "jobs", jobs: 40 },
     startTotal: 900.25,

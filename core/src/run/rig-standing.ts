@@ -1,4 +1,4 @@
-import type { Booking } from "../dates/expected-use";
+import type { KnownWork } from "../dates/expected-use";
 import type { DepletionAnswer } from "../dates/futures";
 import type { CapacityRange } from "../ledger/own-capacity";
 import type { ThreeOf } from "../life/life-range";
@@ -39,7 +39,7 @@ export interface RigStandingInput {
   readonly feedTests?: readonly Kept<FeedTest>[] | undefined;
   readonly reports?: readonly Kept<WaterReport>[] | undefined;
   readonly jobsPerWeek?: number | undefined;
-  readonly bookings?: readonly Booking[] | undefined;
+  readonly bookings?: readonly KnownWork[] | undefined;
 }
 
 export interface VesselStanding {

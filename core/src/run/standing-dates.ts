@@ -1,6 +1,6 @@
 import { chargeAt, leftQuantile, loadAtMark, outputShare } from "../belief/charge-belief";
 import { daysBetween, weekdayOf } from "../dates/calendar";
-import type { Booking } from "../dates/expected-use";
+import type { KnownWork } from "../dates/expected-use";
 import { chance, datesOf, DEFAULT_PATHS, NO_USE, WorkToCome, type DepletionAnswer } from "../dates/futures";
 import { fail, succeed, type Result } from "../result";
 import type { WorkedStanding } from "./standing";
@@ -14,7 +14,7 @@ const DAY_SHARE = 0.5;
 /** Days from the first day to come on which the mark falls, one a simulated future, ascending. */
 export function standingDays(
   { standing: where, belief, mark, question, firstDay }: WorkedStanding,
-  bookings: readonly Booking[] = [],
+  bookings: readonly KnownWork[] = [],
 ): Result<Int32Array> {
   if (!mark) return fail("no-mark", "There is no mark to come, so there is no date.");
   const { use } = where;
@@ -37,7 +37,7 @@ export function standingDays(
 }
 
 /** Early, likely and late day on which the mark falls (Metropolis and Ulam 1949, the Monte Carlo method). */
-export function standingDates(worked: WorkedStanding, bookings?: readonly Booking[]): Result<DepletionAnswer> {
+export function standingDates(worked: WorkedStanding, bookings?: readonly KnownWork[]): Result<DepletionAnswer> {
   const days = standingDays(worked, bookings);
   return days.ok ? datesOf(days.value, worked.firstDay) : days;
 }

@@ -18,7 +18,7 @@ import { chargePrior, xQuantile, type CapacityWeights } from "../belief/grids";
 import { groupsOf, type ReadingGroup } from "../belief/groups";
 import type { OwnerBelief } from "../belief/owner";
 import { addDays } from "../dates/calendar";
-import { expectedUse, sinceLastLog, type Booking, type ExpectedUse, type SinceLog } from "../dates/expected-use";
+import { expectedUse, sinceLastLog, type ExpectedUse, type KnownWork, type SinceLog } from "../dates/expected-use";
 import type { ProductCurve } from "../front/product-curve";
 import type { CapacityRange } from "../ledger/own-capacity";
 import { loadUsed, type LoadUsed } from "../ledger/water-used";
@@ -57,7 +57,7 @@ export interface StandingInput extends VesselFacts {
   readonly today: string;
   /** The ISO date of an instant where the crew works. */
   readonly dateOf: (milliseconds: number) => string;
-  readonly bookings?: readonly Booking[];
+  readonly bookings?: readonly KnownWork[];
 }
 
 /** Feed to come at the resin, µS/cm. */

@@ -5,6 +5,7 @@ import { KnowTheWater1795400000002 } from "./migrations/0002-know-the-water";
 import { SizeIt1795600000003 } from "./migrations/0003-size-it";
 import { TrueRack1795700000004 } from "./migrations/0004-true-rack";
 import { Acts1795800000005 } from "./migrations/0005-acts";
+import { Weeks1795900000006 } from "./migrations/0006-weeks";
 import { ENTITIES } from "./tables";
 
 export interface DatabaseAddress {
@@ -21,6 +22,7 @@ const MIGRATIONS = [
   SizeIt1795600000003,
   TrueRack1795700000004,
   Acts1795800000005,
+  Weeks1795900000006,
 ];
 
 /** Milliseconds: of a statement, and of waiting for a row that another write holds; then the database gives up. */

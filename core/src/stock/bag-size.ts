@@ -1,0 +1,92 @@
+import { MONTHLY_STORAGE_LOSS, type Container } from "../resin/storage";
+
+/** A size in which resin can be bought. */
+export interface BagOffer {
+  readonly litres: number;
+  /** Price of one. */
+  readonly price: number;
+}
+
+export interface BagSizeQuestion {
+  /** L of one refill, and the months from one to the next. */
+  readonly fill: number;
+  readonly everyMonths: number;
+  /** How an opened bag is closed. */
+  readonly closed: Container;
+  readonly warm: boolean;
+  /** Money of one order. */
+  readonly delivery: number;
+}
+
+/** What a bag size comes to over a season. */
+export interface BagSizeAnswer extends BagOffer {
+  /** Money for resin that holds as much as a fresh litre. */
+  readonly perFreshLitre: number;
+  /** Share of fresh capacity of what went into the vessel, on average. */
+  readonly worth: number;
+  /** Months that the oldest rest lay open. */
+  readonly oldestMonths: number;
+  readonly bags: number;
+}
+
+/** A season: two years of refills, so that rests are counted and not only the first bag. */
+const SEASON_MONTHS = 24;
+const MOST_REFILLS = 60;
+
+/** What one size comes to: rests are used first and age from the day their bag was opened. */
+function seasonOf({ litres, price }: BagOffer, question: BagSizeQuestion): BagSizeAnswer {
+  const { fill, everyMonths, closed, warm, delivery } = question;
+  const keeps = 1 - MONTHLY_STORAGE_LOSS[closed] * (warm ? 2 : 1);
+  const refills = Math.min(MOST_REFILLS, Math.max(2, Math.ceil(SEASON_MONTHS / everyMonths)));
+  let open: { litres: number; since: number } | undefined;
+  let [bags, orders, fresh, oldest] = [0, 0, 0, 0];
+  for (let i = 0; i < refills; i += 1) {
+    const now = i * everyMonths;
+    let needs = fill;
+    let ordered = false;
+    while (needs > 1e-9) {
+      if (!open || open.litres < 1e-9) {
+        open = { litres, since: now };
+        bags += 1;
+        ordered = true;
+      }
+      const take = Math.min(open.litres, needs);
+      const age = now - open.since;
+      fresh += take * keeps ** age;
+      oldest = Math.max(oldest, age);
+      open.litres -= take;
+      needs -= take;
+    }
+    if (ordered) orders += 1;
+  }
+  // What is left in the last bag is not lost: it counts at what it is worth by the next refill.
+  if (open) fresh += open.litres * keeps ** Math.max(0, refills * everyMonths - open.since);
+  return {
+    litres,
+    price,
+    perFreshLitre: (bags * price + orders * delivery) / fresh,
+    worth: Math.min(1, fresh / (bags * litres)),
+    oldestMonths: oldest,
+    bags,
+  };
+}
+
+/**
+ * Bag sizes by what their resin really costs: price, deliveries, and the capacity that rests lose while they wait.
+ *
+ * @returns cheapest first
+ * @example bestBags([{ litres: 25, price: 200 }, { litres: 5, price: 45 }], { fill: 5, everyMonths: 6, closed: "left-open", warm: true, delivery: 0 })[0].litres // 5
+ */
+export const bestBags = (offers: readonly BagOffer[], question: BagSizeQuestion): readonly BagSizeAnswer[] =>
+  offers.map((offer) => seasonOf(offer, question)).sort((a, b) => a.perFreshLitre - b.perFreshLitre);
+
+/** Sizes that are commonly sold, L, and what a litre costs in each beside one from the largest: planning assumptions. */
+export const COMMON_SIZES: readonly { readonly litres: number; readonly dearer: number }[] = [
+  { litres: 5, dearer: 1.35 },
+  { litres: 10, dearer: 1.18 },
+  { litres: 25, dearer: 1 },
+];
+
+/** @param perLitre the crew's price of a litre from the largest bag */
+export const commonOffers = (perLitre: number): readonly BagOffer[] =>
+  COMMON_SIZES.map(({ litres, dearer }) => ({ litres, price: litres * perLitre * dearer }));

@@ -1,0 +1,332 @@
+import { addDays, daysBetween, weekdayOf } from "../dates/calendar";
+import type { Id } from "../descriptor/identity";
+import { lateness, type Prices } from "../plan/prices";
+import type { Part } from "../upkeep/service.record";
+import { daysOverdue, type Due } from "../upkeep/due";
+import type { Appointment, Task } from "./appointment.record";
+import { forecast, type DayAhead, type Filling, type Forecast, type ForecastInput, type RefillOn } from "./forecast";
+import { declinedWeekdays, type RefillMinutes } from "./habits-of-answering";
+
+/** Minutes that going to the vessels takes, however much is done there: a planning assumption. */
+const SETTING_OUT = 15;
+/** What a minute counts on a day full of work, beside a quiet one: a planning assumption. */
+const BUSY = 2;
+/** Minutes of the other tasks: planning assumptions. */
+const TASK_MINUTES: Readonly<Record<Part | "meter", number>> = {
+  sediment: 10,
+  carbon: 15,
+  membrane: 40,
+  seals: 10,
+  strainer: 5,
+  meter: 10,
+};
+/** Money for a new cartridge or a set of rings: planning assumptions; a membrane's is in the price list. */
+const PART_PRICES: Readonly<Record<Part | "meter", number>> = {
+  sediment: 10,
+  carbon: 18,
+  membrane: 0,
+  seals: 6,
+  strainer: 0,
+  meter: 2,
+};
+/** What waiting beyond its day costs of a part, a day, as a share of its price: a planning assumption. */
+const LATE_A_DAY = 0.03;
+/** Futures that run out before a refill is proposed within the days looked at. */
+const PROPOSED_FROM = 0.02;
+/** A day on which a refill waits no longer, whatever it costs. */
+const SURELY_OUT = 0.5;
+const MOST_REFILLS = 8;
+
+export interface VesselWork extends Omit<ForecastInput, "refills" | "today" | "days"> {
+  readonly minutes: RefillMinutes;
+  readonly appointments: readonly Appointment[];
+}
+
+export interface ProposeInput {
+  readonly today: string;
+  readonly days: number;
+  readonly vessels: readonly VesselWork[];
+  readonly dues: readonly Due[];
+  readonly appointments: readonly Appointment[];
+  readonly prices: Prices;
+}
+
+/** What a day costs for a task, in money. */
+export interface DayCost {
+  readonly on: string;
+  /** Resin, or the rest of a part, that is thrown away. */
+  readonly early: number;
+  /** Booked work that may be spoilt before that day, at the price of doing it again. */
+  readonly late: number;
+  /** Time, dearer on a full day. */
+  readonly time: number;
+  /** Chance that it has run out before that day. */
+  readonly outBefore: number;
+}
+
+/** A task with its day. */
+export interface PlannedTask {
+  readonly task: Task;
+  readonly rigId?: Id;
+  readonly meterId?: Id;
+  readonly on: string;
+  readonly minutes: number;
+  /** It was accepted for this day. */
+  readonly accepted?: Appointment;
+  /** What each day that was looked at would cost; empty of what was accepted. */
+  readonly costs: readonly DayCost[];
+  readonly due?: Due;
+  /** Filling of a refill. */
+  readonly filling?: Filling;
+}
+
+export interface PlannedDay {
+  readonly on: string;
+  readonly tasks: readonly PlannedTask[];
+  readonly minutes: number;
+  /** Every task is accepted. */
+  readonly accepted: boolean;
+}
+
+export interface WeeksPlan {
+  readonly days: readonly PlannedDay[];
+  /** Of each rig as it comes without any refill, and as the plan has it. */
+  readonly without: ReadonlyMap<Id, Forecast>;
+  readonly with: ReadonlyMap<Id, Forecast>;
+  readonly declined: ReadonlySet<number>;
+}
+
+const total = ({ early, late, time }: DayCost) => early + late + time;
+
+/** How full a day is beside the fullest of its week: 0 for a quiet one, 1 for a full one. */
+export function fullness(forecasts: readonly Forecast[], days: number): readonly number[] {
+  const litres = Array.from({ length: days }, (_, d) =>
+    forecasts.reduce((sum, each) => {
+      const most = Math.max(...each.days.map((day) => day.litres), 1e-9);
+      return sum + (each.days[d]?.litres ?? 0) / most;
+    }, 0),
+  );
+  return litres.map((each) => each / Math.max(1, forecasts.length));
+}
+
+const refillPrice = ({ resinLitres, grade }: Filling, prices: Prices) => resinLitres * prices.resin[grade];
+
+/** Costs of a refill on each day from one on, until it would surely have run out. */
+function refillCosts(
+  days: readonly DayAhead[],
+  from: number,
+  { rig, filling, minutes }: VesselWork,
+  fresh: number,
+  prices: Prices,
+  full: readonly number[],
+): readonly DayCost[] {
+  const { spoiltJob } = lateness(prices);
+  const wage = prices.wage / 60;
+  const costs: DayCost[] = [];
+  let late = 0;
+  for (let d = from; d < days.length; d += 1) {
+    const day = days[d]!;
+    const work = minutes.minutes * wage;
+    costs.push({
+      on: day.on,
+      early: (day.morning / fresh) * (refillPrice(filling, prices) + work),
+      late,
+      time: (minutes.minutes + SETTING_OUT) * wage * (1 + (BUSY - 1) * full[d]!),
+      outBefore: day.outBefore,
+    });
+    late += (day.short / rig.litresPerJob) * spoiltJob;
+    if (day.outBy >= SURELY_OUT) {
+      const next = days[d + 1];
+      if (next) costs.push({ ...costs[costs.length - 1]!, on: next.on, late, outBefore: next.outBefore });
+      break;
+    }
+  }
+  return costs;
+}
+
+const cheapest = (costs: readonly DayCost[], isFree: (on: string) => boolean): DayCost | undefined =>
+  costs
+    .filter(({ on }) => isFree(on))
+    .reduce<DayCost | undefined>((best, each) => (best && total(best) <= total(each) ? best : each), undefined);
+
+interface Drafted extends Omit<PlannedTask, "on"> {
+  on: string;
+}
+
+/** Tasks that were accepted for a day to come and are not done yet. */
+const openAppointments = (appointments: readonly Appointment[], today: string) =>
+  appointments.filter(({ answer, on }) => answer === "accepted" && on >= today);
+
+function planRefills(
+  input: ProposeInput,
+  work: VesselWork,
+  without: Forecast,
+  full: readonly number[],
+  isFree: (task: Task, rigId: Id | undefined, on: string) => boolean,
+): readonly Drafted[] {
+  const { today, days, prices } = input;
+  const { rig, filling } = work;
+  const accepted = openAppointments(work.appointments, today)
+    .filter(({ task, rigId }) => task === "refill" && rigId === rig.id)
+    .sort((a, b) => (a.on < b.on ? -1 : 1));
+  const drafted: Drafted[] = accepted.map((each) => ({
+    ...{ task: "refill" as const, rigId: rig.id, on: each.on, costs: [], accepted: each, filling },
+    minutes: each.minutes ?? work.minutes.minutes,
+  }));
+  const refills: RefillOn[] = accepted.map(({ on }) => ({ on, filling }));
+  const fresh = without.fresh.typical;
+  for (let i = 0; i < MOST_REFILLS; i += 1) {
+    const seen = refills.length === 0 ? without : forecast({ ...work, today, days, refills });
+    const gap = seen.days.findIndex((day) => day.litres > 0 && day.outBy >= PROPOSED_FROM);
+    if (gap < 0) break;
+    // A refill that comes before the gap is done by then; the next one may come the day after it.
+    const before = refills.filter(({ on }) => daysBetween(today, on) <= gap);
+    const from = before.length === 0 ? 0 : daysBetween(today, before[before.length - 1]!.on) + 1;
+    const next = refills.find(({ on }) => daysBetween(today, on) > gap);
+    const costs = refillCosts(seen.days, from, work, fresh, prices, full).filter(({ on }) => !next || on < next.on);
+    const free = (on: string) => isFree("refill", rig.id, on);
+    // As late as it gets on the last day seen, the best day lies beyond it.
+    const best = cheapest(costs, free);
+    if (!best) break;
+    const isBeyond = best.on === addDays(today, days - 1) && gap > days - 3;
+    if (isBeyond) break;
+    drafted.push({ task: "refill", rigId: rig.id, on: best.on, costs, minutes: work.minutes.minutes, filling });
+    refills.push({ on: best.on, filling });
+    refills.sort((a, b) => (a.on < b.on ? -1 : 1));
+  }
+  return drafted;
+}
+
+const partPrice = (task: Part | "meter", prices: Prices) => (task === "membrane" ? prices.membrane : PART_PRICES[task]);
+
+function dueCosts(due: Due, { today, days, prices }: ProposeInput, full: readonly number[]): readonly DayCost[] {
+  const { task, months, on } = due;
+  const price = partPrice(task, prices) + (TASK_MINUTES[task] * prices.wage) / 60;
+  const wage = prices.wage / 60;
+  return Array.from({ length: days }, (_, d): DayCost => {
+    const day = addDays(today, d);
+    const early = Math.max(0, daysBetween(day, on!));
+    const late = Math.max(0, daysBetween(on!, day));
+    return {
+      on: day,
+      early: price * Math.min(1, early / (months * 30.4)),
+      late: price * LATE_A_DAY * late,
+      time: (TASK_MINUTES[task] + SETTING_OUT) * wage * (1 + (BUSY - 1) * full[d]!),
+      outBefore: 0,
+    };
+  });
+}
+
+function planUpkeep(
+  input: ProposeInput,
+  full: readonly number[],
+  isFree: (task: Task, rigId: Id | undefined, on: string) => boolean,
+): readonly Drafted[] {
+  const { today, days, dues, appointments } = input;
+  const accepted = openAppointments(appointments, today);
+  return dues.flatMap((due): Drafted[] => {
+    const { task, rigId, meterId } = due;
+    const head = { task, ...(rigId ? { rigId } : {}), ...(meterId ? { meterId } : {}), due };
+    const set = accepted.find((each) => each.task === task && each.rigId === rigId && each.meterId === meterId);
+    if (set) return [{ ...head, on: set.on, accepted: set, costs: [], minutes: set.minutes ?? TASK_MINUTES[task] }];
+    if (due.on === undefined || daysBetween(today, due.on) >= days) return [];
+    const costs = dueCosts(due, input, full);
+    const best = cheapest(costs, (on) => isFree(task, rigId, on));
+    return best ? [{ ...head, on: best.on, costs, minutes: TASK_MINUTES[task] }] : [];
+  });
+}
+
+/** Rounds in which tasks are moved to each other's days. */
+const ROUNDS = 4;
+
+/** Tasks come together where the way that is saved outweighs the other day. */
+function grouped(drafted: readonly Drafted[], wage: number, isFree: (each: Drafted, on: string) => boolean): void {
+  for (let round = 0; round < ROUNDS; round += 1)
+    for (const each of drafted) {
+      if (each.costs.length === 0) continue;
+      const others = new Set(drafted.filter((other) => other !== each).map(({ on }) => on));
+      const cost = (day: DayCost) => total(day) - (others.has(day.on) ? SETTING_OUT * wage : 0);
+      const best = each.costs
+        .filter(({ on }) => isFree(each, on))
+        .reduce<DayCost | undefined>((found, day) => (found && cost(found) <= cost(day) ? found : day), undefined);
+      if (best) each.on = best.on;
+    }
+}
+
+/**
+ * A plan for the weeks: each refill and each upkeep on the day where what is thrown away, what may be spoilt and the time it
+ * takes cost least together, and on days that others have taken already where that saves the way.
+ */
+export function proposeWeeks(input: ProposeInput): WeeksPlan {
+  const { today, days, vessels, appointments, prices } = input;
+  const declined = declinedWeekdays(appointments);
+  const saidNo = new Set(
+    appointments
+      .filter(({ answer }) => answer === "declined")
+      .map(({ task, rigId, meterId, on }) => `${task} ${rigId ?? meterId ?? ""} ${on}`),
+  );
+  const isFree = (task: Task, id: Id | undefined, on: string) =>
+    !declined.has(weekdayOf(on)) && !saidNo.has(`${task} ${id ?? ""} ${on}`);
+  const without = new Map(vessels.map((work) => [work.rig.id, forecast({ ...work, today, days })]));
+  const full = fullness([...without.values()], days);
+  const drafted = [
+    ...vessels.flatMap((work) => planRefills(input, work, without.get(work.rig.id)!, full, isFree)),
+    ...planUpkeep(input, full, isFree),
+  ];
+  grouped(drafted, prices.wage / 60, ({ task, rigId, meterId }, on) => isFree(task, rigId ?? meterId, on));
+  const refillsOf = (rigId: Id): RefillOn[] =>
+    drafted
+      .filter((each) => each.task === "refill" && each.rigId === rigId)
+      .map(({ on, filling }) => ({ on, filling: filling! }))
+      .sort((a, b) => (a.on < b.on ? -1 : 1));
+  const withPlan = new Map(
+    vessels.map((work) => [work.rig.id, forecast({ ...work, today, days, refills: refillsOf(work.rig.id) })]),
+  );
+  return { days: byDay(drafted), without, with: withPlan, declined };
+}
+
+function byDay(drafted: readonly Drafted[]): readonly PlannedDay[] {
+  const dates = [...new Set(drafted.map(({ on }) => on))].sort();
+  return dates.map((on) => {
+    const tasks = drafted.filter((each) => each.on === on);
+    return {
+      on,
+      tasks,
+      minutes: tasks.reduce((sum, { minutes }) => sum + minutes, 0),
+      accepted: tasks.every(({ accepted }) => accepted !== undefined),
+    };
+  });
+}
+
+/** What a task costs on its own day, and what waiting a day longer risks; nothing of what was accepted. */
+export function earlyAgainstLate({
+  costs,
+  on,
+}: PlannedTask): { readonly here: DayCost; readonly next?: DayCost } | undefined {
+  const i = costs.findIndex((each) => each.on === on);
+  if (i < 0) return undefined;
+  // The next day that differs: a day of rest risks nothing more.
+  const next = costs.slice(i + 1).find(({ late }) => late > costs[i]!.late);
+  return { here: costs[i]!, ...(next ? { next } : {}) };
+}
+
+/** Tasks that were accepted for a day gone by and are still not done. */
+export const missedAppointments = (
+  appointments: readonly Appointment[],
+  dues: readonly Due[],
+  lastFilled: ReadonlyMap<Id, string>,
+  today: string,
+): readonly Appointment[] =>
+  appointments.filter(({ answer, on, task, rigId, meterId }) => {
+    if (answer !== "accepted" || on >= today) return false;
+    if (task === "refill") return (lastFilled.get(rigId!) ?? "") < on;
+    if (task === "order") return false;
+    return dues.some(
+      (due) =>
+        due.task === task &&
+        due.rigId === rigId &&
+        due.meterId === meterId &&
+        (due.last ?? "") < on &&
+        daysOverdue(due, today) >= 0,
+    );
+  });
