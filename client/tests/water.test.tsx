@@ -1,6 +1,7 @@
 import { fireEvent, screen } from "@testing-library/react";
 import {
   describeReport,
+  membraneTrend,
   readReport,
   unwrap,
   type Meter,
@@ -10,7 +11,7 @@ import {
 } from "@winter-bead/core";
 import { barWords, EquivalentsBar } from "../features/water/EquivalentsBar";
 import { HiddenLoadPart } from "../features/water/HiddenLoad";
-import { stateWords, membraneTrend, wearOf } from "../features/water/membrane-trend";
+import { stateWords, wearOf } from "../features/water/membrane-words";
 import { checkWords } from "../features/water/meter-words";
 import { openReportFile, reportCsv, reportJson } from "../features/water/report-file";
 import { feedWords, tapReadings, tapWater } from "../features/water/tap-water";

@@ -12,3 +12,5 @@ export * from "./weeks/forecast";
 export * from "./weeks/habits-of-answering";
 export * from "./weeks/propose";
 export { DEFAULT_PRICES, lateness } from "./plan/prices";
+export * from "./weeks/weeks-ahead";
+export * from "./explain/explain-weeks";

@@ -3,6 +3,7 @@ import { Chance } from "./chance";
 import { tellPlans } from "./plans";
 import { METERS, RIGS, SITES, TAPS } from "./places";
 import { tellRig } from "./story";
+import { tellWeeks } from "./weeks";
 import { tellFeedTests, tellMembraneChecks, tellReports, type WaterIds } from "./water";
 
 /** One record of the demo, as a client would send it. */
@@ -64,18 +65,27 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
   };
   const rigIds = new Map(rigs.map(({ rig }) => [rig.name, rig.id]));
   const { plans, prices } = tellPlans({ nextId, tapIds, rigIds }, from, end);
+  const charges = rigs.flatMap(({ story }) => story.charges);
+  const weeks = tellWeeks({ nextId, rigIds }, charges, SEED + 11, end);
   return [
     ...sites.map((each) => entry("sites", each)),
     ...taps.map((each) => entry("taps", each)),
     ...Object.values(meters).map((each) => entry("meters", each)),
     ...rigs.map(({ vessel }) => entry("vessels", vessel)),
     ...rigs.map(({ rig }) => entry("rigs", rig)),
-    ...rigs.flatMap(({ story }) => story.charges.map((each) => entry("charges", each))),
+    ...weeks.bags.map((each) => entry("bags", each)),
+    ...weeks.charges.map((each) => entry("charges", each)),
     ...rigs.flatMap(({ story }) => story.visits.map((each) => entry("visits", each))),
     ...tellFeedTests(water, SEED + 7, end).map((each) => entry("feed-tests", each)),
     ...tellReports(water, SEED + 8, end).map((each) => entry("water-reports", each)),
     ...tellMembraneChecks(water, SEED + 9, end).map((each) => entry("membrane-checks", each)),
     ...plans.map((each) => entry("plans", each)),
     entry("price-lists", prices),
+    ...weeks.bookings.map((each) => entry("bookings", each)),
+    ...weeks.usualWeeks.map((each) => entry("usual-weeks", each)),
+    ...weeks.daysOff.map((each) => entry("days-off", each)),
+    ...weeks.services.map((each) => entry("services", each)),
+    ...weeks.disposals.map((each) => entry("disposals", each)),
+    ...weeks.appointments.map((each) => entry("appointments", each)),
   ];
 }

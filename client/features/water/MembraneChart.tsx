@@ -1,11 +1,10 @@
-import { FLOW_LOST, FLOW_WATCH } from "@winter-bead/core";
+import { FLOW_LOST, FLOW_WATCH, type MembranePoint } from "@winter-bead/core";
 import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
 import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { TimeAxis, UprightAxis } from "../../ui/axes";
 import { Measured } from "../../ui/Measured";
 import { usePalette } from "../../ui/palette";
-import type { MembranePoint } from "./membrane-trend";
 
 const PAD = { left: 44, right: 12, top: 40, bottom: 24 };
 const PANEL = 164;

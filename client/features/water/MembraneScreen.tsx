@@ -1,5 +1,13 @@
 import { View } from "@tamagui/core";
-import { explainMembrane, nextStep, type Explanation, type Rig, type Suspect } from "@winter-bead/core";
+import {
+  explainMembrane,
+  membraneTrend,
+  nextStep,
+  type Explanation,
+  type MembranePoint,
+  type Rig,
+  type Suspect,
+} from "@winter-bead/core";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { useRecords } from "../../data/store";
@@ -10,7 +18,7 @@ import { Screen, useWide } from "../../ui/Screen";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
 import { MembraneChart } from "./MembraneChart";
 import { MembraneCheckForm } from "./MembraneCheckForm";
-import { membraneTrend, stateWords, wearOf, type MembranePoint } from "./membrane-trend";
+import { stateWords, wearOf } from "./membrane-words";
 import { RatedMembrane } from "./RatedMembrane";
 import { wholeMoney } from "../size/money";
 import { usePrices } from "../size/usePrices";

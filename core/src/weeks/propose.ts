@@ -8,9 +8,9 @@ import { forecast, type DayAhead, type Filling, type Forecast, type ForecastInpu
 import { declinedWeekdays, type RefillMinutes } from "./habits-of-answering";
 
 /** Minutes that going to the vessels takes, however much is done there: a planning assumption. */
-const SETTING_OUT = 15;
+export const SETTING_OUT = 15;
 /** What a minute counts on a day full of work, beside a quiet one: a planning assumption. */
-const BUSY = 2;
+export const BUSY = 2;
 /** Minutes of the other tasks: planning assumptions. */
 const TASK_MINUTES: Readonly<Record<Part | "meter", number>> = {
   sediment: 10,
@@ -33,6 +33,8 @@ const PART_PRICES: Readonly<Record<Part | "meter", number>> = {
 const LATE_A_DAY = 0.03;
 /** Futures that run out before a refill is proposed within the days looked at. */
 const PROPOSED_FROM = 0.02;
+/** A risk before an accepted refill from which another is proposed: a planning assumption. */
+const RISKED = 0.25;
 /** A day on which a refill waits no longer, whatever it costs. */
 const SURELY_OUT = 0.5;
 const MOST_REFILLS = 8;
@@ -62,6 +64,24 @@ export interface DayCost {
   readonly time: number;
   /** Chance that it has run out before that day. */
   readonly outBefore: number;
+  /** What these rest on: L still in it that morning and L short until then, or days before and after the day it is due. */
+  readonly unused: number;
+  readonly overdue: number;
+  /** How full the day is, 0 to 1. */
+  readonly full: number;
+}
+
+/** What a task's days are weighed with: money, minutes, and what a whole one lasts. */
+export interface TaskWorth {
+  /** L of a fresh charge, or days of a part. */
+  readonly lasts: number;
+  /** Money of the resin or the part. */
+  readonly price: number;
+  readonly minutes: number;
+  /** Money an hour. */
+  readonly wage: number;
+  /** Money of a litre, or of a day, that comes too late. */
+  readonly late: number;
 }
 
 /** A task with its day. */
@@ -75,6 +95,7 @@ export interface PlannedTask {
   readonly accepted?: Appointment;
   /** What each day that was looked at would cost; empty of what was accepted. */
   readonly costs: readonly DayCost[];
+  readonly worth?: TaskWorth;
   readonly due?: Due;
   /** Filling of a refill. */
   readonly filling?: Filling;
@@ -109,37 +130,39 @@ export function fullness(forecasts: readonly Forecast[], days: number): readonly
   return litres.map((each) => each / Math.max(1, forecasts.length));
 }
 
-const refillPrice = ({ resinLitres, grade }: Filling, prices: Prices) => resinLitres * prices.resin[grade];
+/** What a day costs: the unused share of the price and of the work, what comes too late, and time that is dearer when full. */
+function dayCost(worth: TaskWorth, day: Pick<DayCost, "on" | "outBefore" | "unused" | "overdue" | "full">): DayCost {
+  const { lasts, price, minutes, wage, late } = worth;
+  return {
+    ...day,
+    early: Math.min(1, day.unused / lasts) * (price + (minutes * wage) / 60),
+    late: day.overdue * late,
+    time: ((minutes + SETTING_OUT) * wage * (1 + (BUSY - 1) * day.full)) / 60,
+  };
+}
+
+const refillWorth = ({ rig, filling, minutes }: VesselWork, fresh: number, prices: Prices): TaskWorth => ({
+  lasts: fresh,
+  price: filling.resinLitres * prices.resin[filling.grade],
+  minutes: minutes.minutes,
+  wage: prices.wage,
+  late: lateness(prices).spoiltJob / rig.litresPerJob,
+});
 
 /** Costs of a refill on each day from one on, until it would surely have run out. */
 function refillCosts(
   days: readonly DayAhead[],
   from: number,
-  { rig, filling, minutes }: VesselWork,
-  fresh: number,
-  prices: Prices,
+  worth: TaskWorth,
   full: readonly number[],
 ): readonly DayCost[] {
-  const { spoiltJob } = lateness(prices);
-  const wage = prices.wage / 60;
   const costs: DayCost[] = [];
-  let late = 0;
+  let overdue = 0;
   for (let d = from; d < days.length; d += 1) {
-    const day = days[d]!;
-    const work = minutes.minutes * wage;
-    costs.push({
-      on: day.on,
-      early: (day.morning / fresh) * (refillPrice(filling, prices) + work),
-      late,
-      time: (minutes.minutes + SETTING_OUT) * wage * (1 + (BUSY - 1) * full[d]!),
-      outBefore: day.outBefore,
-    });
-    late += (day.short / rig.litresPerJob) * spoiltJob;
-    if (day.outBy >= SURELY_OUT) {
-      const next = days[d + 1];
-      if (next) costs.push({ ...costs[costs.length - 1]!, on: next.on, late, outBefore: next.outBefore });
-      break;
-    }
+    const { on, outBefore, morning, short, outBy } = days[d]!;
+    costs.push(dayCost(worth, { on, outBefore, unused: morning, overdue, full: full[d]! }));
+    overdue += short;
+    if (d > from && days[d - 1]!.outBy >= SURELY_OUT && outBy >= SURELY_OUT) break;
   }
   return costs;
 }
@@ -156,6 +179,37 @@ interface Drafted extends Omit<PlannedTask, "on"> {
 /** Tasks that were accepted for a day to come and are not done yet. */
 const openAppointments = (appointments: readonly Appointment[], today: string) =>
   appointments.filter(({ answer, on }) => answer === "accepted" && on >= today);
+
+interface Gap {
+  /** Day from which a refill may be set, and the day of it on which it runs out. */
+  readonly from: number;
+  readonly gap: number;
+  /** The refill that comes next. */
+  readonly until?: string;
+}
+
+/**
+ * The first time that a vessel may run out with nothing set against it: after the last refill, or long before one that was
+ * accepted. What runs out a little before a refill was weighed when that day was chosen.
+ */
+function firstGap(
+  days: readonly DayAhead[],
+  refills: readonly RefillOn[],
+  accepted: readonly Appointment[],
+  today: string,
+): Gap | undefined {
+  const starts = [0, ...refills.map(({ on }) => daysBetween(today, on))];
+  for (const [i, from] of starts.entries()) {
+    const next = refills[i];
+    if (next && !accepted.some(({ on }) => on === next.on)) continue;
+    const until = next ? daysBetween(today, next.on) : days.length;
+    const gap = days
+      .slice(from, until)
+      .findIndex((day) => day.litres > 0 && day.outBy >= (next ? RISKED : PROPOSED_FROM));
+    if (gap >= 0) return { from: i === 0 ? 0 : from + 1, gap, ...(next ? { until: next.on } : {}) };
+  }
+  return undefined;
+}
 
 function planRefills(
   input: ProposeInput,
@@ -174,23 +228,16 @@ function planRefills(
     minutes: each.minutes ?? work.minutes.minutes,
   }));
   const refills: RefillOn[] = accepted.map(({ on }) => ({ on, filling }));
-  const fresh = without.fresh.typical;
+  const worth = refillWorth(work, without.fresh.typical, prices);
   for (let i = 0; i < MOST_REFILLS; i += 1) {
     const seen = refills.length === 0 ? without : forecast({ ...work, today, days, refills });
-    const gap = seen.days.findIndex((day) => day.litres > 0 && day.outBy >= PROPOSED_FROM);
-    if (gap < 0) break;
-    // A refill that comes before the gap is done by then; the next one may come the day after it.
-    const before = refills.filter(({ on }) => daysBetween(today, on) <= gap);
-    const from = before.length === 0 ? 0 : daysBetween(today, before[before.length - 1]!.on) + 1;
-    const next = refills.find(({ on }) => daysBetween(today, on) > gap);
-    const costs = refillCosts(seen.days, from, work, fresh, prices, full).filter(({ on }) => !next || on < next.on);
-    const free = (on: string) => isFree("refill", rig.id, on);
-    // As late as it gets on the last day seen, the best day lies beyond it.
-    const best = cheapest(costs, free);
-    if (!best) break;
-    const isBeyond = best.on === addDays(today, days - 1) && gap > days - 3;
-    if (isBeyond) break;
-    drafted.push({ task: "refill", rigId: rig.id, on: best.on, costs, minutes: work.minutes.minutes, filling });
+    const open = firstGap(seen.days, refills, accepted, today);
+    if (!open) break;
+    const costs = refillCosts(seen.days, open.from, worth, full).filter(({ on }) => !open.until || on < open.until);
+    const best = cheapest(costs, (on) => isFree("refill", rig.id, on));
+    // Cheapest on the last day seen: the best day lies beyond it.
+    if (!best || (best.on === addDays(today, days - 1) && open.gap > 0)) break;
+    drafted.push({ task: "refill", rigId: rig.id, on: best.on, costs, worth, minutes: work.minutes.minutes, filling });
     refills.push({ on: best.on, filling });
     refills.sort((a, b) => (a.on < b.on ? -1 : 1));
   }
@@ -199,23 +246,21 @@ function planRefills(
 
 const partPrice = (task: Part | "meter", prices: Prices) => (task === "membrane" ? prices.membrane : PART_PRICES[task]);
 
-function dueCosts(due: Due, { today, days, prices }: ProposeInput, full: readonly number[]): readonly DayCost[] {
-  const { task, months, on } = due;
-  const price = partPrice(task, prices) + (TASK_MINUTES[task] * prices.wage) / 60;
-  const wage = prices.wage / 60;
-  return Array.from({ length: days }, (_, d): DayCost => {
-    const day = addDays(today, d);
-    const early = Math.max(0, daysBetween(day, on!));
-    const late = Math.max(0, daysBetween(on!, day));
-    return {
-      on: day,
-      early: price * Math.min(1, early / (months * 30.4)),
-      late: price * LATE_A_DAY * late,
-      time: (TASK_MINUTES[task] + SETTING_OUT) * wage * (1 + (BUSY - 1) * full[d]!),
-      outBefore: 0,
-    };
-  });
+/** Days of a month, for the life of a part. */
+const DAYS_IN_MONTH = 30.4375;
+
+function partWorth({ task, months }: Due, prices: Prices): TaskWorth {
+  const [price, minutes] = [partPrice(task, prices), TASK_MINUTES[task]];
+  const whole = price + (minutes * prices.wage) / 60;
+  return { lasts: months * DAYS_IN_MONTH, price, minutes, wage: prices.wage, late: LATE_A_DAY * whole };
 }
+
+const dueCosts = (on: string, worth: TaskWorth, today: string, full: readonly number[]): readonly DayCost[] =>
+  full.map((each, d) => {
+    const day = addDays(today, d);
+    const [unused, overdue] = [Math.max(0, daysBetween(day, on)), Math.max(0, daysBetween(on, day))];
+    return dayCost(worth, { on: day, outBefore: 0, unused, overdue, full: each });
+  });
 
 function planUpkeep(
   input: ProposeInput,
@@ -230,9 +275,10 @@ function planUpkeep(
     const set = accepted.find((each) => each.task === task && each.rigId === rigId && each.meterId === meterId);
     if (set) return [{ ...head, on: set.on, accepted: set, costs: [], minutes: set.minutes ?? TASK_MINUTES[task] }];
     if (due.on === undefined || daysBetween(today, due.on) >= days) return [];
-    const costs = dueCosts(due, input, full);
+    const worth = partWorth(due, input.prices);
+    const costs = dueCosts(due.on, worth, today, full);
     const best = cheapest(costs, (on) => isFree(task, rigId, on));
-    return best ? [{ ...head, on: best.on, costs, minutes: TASK_MINUTES[task] }] : [];
+    return best ? [{ ...head, on: best.on, costs, worth, minutes: TASK_MINUTES[task] }] : [];
   });
 }
 

@@ -1,19 +1,8 @@
-import {
-  FLOW_LOST,
-  FLOW_WATCH,
-  membraneState,
-  membraneWear,
-  PASSAGE_UP,
-  recordedEc25,
-  type Id,
-  type MembraneCheck,
-  type MembraneFigures,
-  type MembraneState,
-  type Meter,
-  type SeenBeside,
-  type Suspect,
-} from "@winter-bead/core";
-import { threeDigits } from "../../ui/format";
+import type { Id } from "../descriptor/identity";
+import type { MembraneCheck } from "../membrane/membrane-check.record";
+import { membraneState, type MembraneFigures, type MembraneState } from "../membrane/trend";
+import type { Meter } from "../water/meter.record";
+import { recordedEc25 } from "./readings";
 
 /** One check with what follows from it. */
 export interface MembranePoint {
@@ -54,31 +43,4 @@ export function membraneTrend(checks: readonly MembraneCheck[], meters: Readonly
     if (state.ok) points.push({ check, at: Date.parse(check.at), figures, state: state.value });
   }
   return { points, clean };
-}
-
-function flowWords({ flowShare }: MembranePoint["state"]): string {
-  if (flowShare === undefined) return "No clean baseline yet: mark the first check after a new or cleaned membrane.";
-  if (flowShare <= FLOW_LOST)
-    return "The flow has fallen by 15 % or more from clean: clean the membrane, or replace it.";
-  if (flowShare <= FLOW_WATCH) return "The flow has fallen by 10 % or more from clean: watch it, and plan a cleaning.";
-  return "The flow is as it was when clean.";
-}
-
-/** The headline: flow and rejection, for a membrane can lose either. */
-export function stateWords({ state }: Pick<MembranePoint, "state">): string {
-  const { rejection, passageRatio } = state;
-  const held = `It holds back ${threeDigits(100 * rejection)} %`;
-  const salt =
-    passageRatio === undefined
-      ? `${held}.`
-      : passageRatio >= PASSAGE_UP
-        ? `${held}: it lets ${threeDigits(passageRatio)} times as much salt through as when clean. Look at its seals, then at the membrane.`
-        : `${held}, as when clean.`;
-  return `${flowWords(state)} ${salt}`;
-}
-
-/** What is worn, likeliest first, as of a check. */
-export function wearOf(point: MembranePoint, clean: MembraneFigures | undefined): readonly Suspect[] {
-  const suspects = membraneWear(point.figures, clean, (point.check.seen ?? {}) as SeenBeside);
-  return suspects.ok ? suspects.value : [];
 }

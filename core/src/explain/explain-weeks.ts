@@ -1,0 +1,75 @@
+import type { WeeksAhead } from "../weeks/weeks-ahead";
+import { BUSY, earlyAgainstLate, SETTING_OUT, type PlannedTask } from "../weeks/propose";
+import { given, planningAssumption, type Explanation } from "./explanation";
+
+/**
+ * What a task costs on its day: what is thrown away of the resin or the part, what may come too late before, and the time.
+ * @returns nothing for a task whose day was accepted, or that is due with no weighing
+ */
+export function explainDay(task: PlannedTask, { currency }: Pick<WeeksAhead, "currency">): Explanation | undefined {
+  const weighed = earlyAgainstLate(task);
+  const { worth } = task;
+  if (!weighed || !worth) return undefined;
+  const { here } = weighed;
+  const isRefill = task.task === "refill";
+  const from = isRefill ? "1,000 drawn futures of this vessel" : "its last service and its months";
+  return {
+    name: "What this day costs",
+    value: here.early + here.late + here.time,
+    unit: currency,
+    formula: "min(1, u / l) × (p + m × w / 60) + o × c + (m + s) × w / 60 × (1 + (b - 1) × f)",
+    words: isRefill
+      ? "the share of the charge that is still unused, of its resin and its work; litres of booked work without water until then, at the price of doing it again; and the time, dearer on a full day"
+      : "the share of its life that is still unused; days that it is overdue; and the time, dearer on a full day",
+    inputs: [
+      given(
+        "u",
+        isRefill ? "Still in it that morning, on average" : "Days before it is due",
+        here.unused,
+        isRefill ? "L" : "days",
+        from,
+      ),
+      given(
+        "l",
+        isRefill ? "A fresh charge" : "It lasts",
+        worth.lasts,
+        isRefill ? "L" : "days",
+        isRefill ? "what your charges hold, at this feed" : "the usual months",
+      ),
+      given(
+        "p",
+        isRefill ? "Resin of a refill" : "A new one",
+        worth.price,
+        currency,
+        isRefill ? "your prices" : "planning assumption",
+      ),
+      given(
+        "m",
+        "It takes",
+        worth.minutes,
+        "min",
+        isRefill ? "your last refills, else your prices" : "planning assumption",
+      ),
+      given("w", "An hour of your work", worth.wage, `${currency}/h`, "your prices"),
+      given(
+        "o",
+        isRefill ? "Booked litres without water until then, on average" : "Days overdue",
+        here.overdue,
+        isRefill ? "L" : "days",
+        from,
+      ),
+      given(
+        "c",
+        isRefill ? "A litre of spoilt work" : "A day too late",
+        worth.late,
+        isRefill ? `${currency}/L` : `${currency}/day`,
+        isRefill ? "a job done again by the litres of a job" : "planning assumption",
+      ),
+      planningAssumption("s", "Setting out, whatever is done there", SETTING_OUT, "min"),
+      planningAssumption("b", "A minute of a full day beside one of a quiet day", BUSY, ""),
+      given("f", "How full the day is", here.full, "", "booked and usual work"),
+    ],
+    school: "expected cost, early against late",
+    source: "Metropolis and Ulam 1949 (Monte Carlo); the day of least expected cost",
+  };
+}

@@ -1,0 +1,263 @@
+import type { OwnerBelief } from "../belief/owner";
+import { addDays } from "../dates/calendar";
+import type { DepletionAnswer } from "../dates/futures";
+import type { Id } from "../descriptor/identity";
+import type { FeedTest } from "../feed/feed-test.record";
+import type { Tap } from "../feed/tap.record";
+import type { MembraneCheck } from "../membrane/membrane-check.record";
+import { FLOW_LOST } from "../membrane/trend";
+import { PASSAGE_UP } from "../membrane/wear";
+import { DEFAULT_PRICES, lateness, type Prices } from "../plan/prices";
+import type { PriceList } from "../plan/price-list.record";
+import type { Charge } from "../resin/charge.record";
+import { PACKING_FACTORS } from "../resin/storage";
+import type { Rig } from "../rig/rig.record";
+import type { Visit } from "../rig/visit.record";
+import { learn, lessonsOf, vesselLedger } from "../run/lessons";
+import { membraneTrend } from "../run/membrane-history";
+import { time } from "../run/readings";
+import { workStanding, type StandingInput, type WorkedStanding } from "../run/standing";
+import { standingDates } from "../run/standing-dates";
+import type { Bag } from "../stock/bag.record";
+import type { Disposal } from "../stock/disposal.record";
+import { ordersFor, type Order } from "../stock/orders";
+import { refillFrom, spentWaiting, stockOf, storedAs, type BagInStock, type RefillFrom } from "../stock/stock";
+import { meterChecks, upkeepOf, type Due, type Seen } from "../upkeep/due";
+import type { Service } from "../upkeep/service.record";
+import type { Vessel } from "../vessel/vessel.record";
+import type { Meter } from "../water/meter.record";
+import type { WaterReport } from "../water/water-report.record";
+import { workBetween, type WorkBook } from "../work/booked-work";
+import type { Appointment } from "./appointment.record";
+import { DAYS_AHEAD, type Filling, type Forecast, type WhatIf } from "./forecast";
+import { refillMinutes, type RefillMinutes } from "./habits-of-answering";
+import { missedAppointments, proposeWeeks, type VesselWork, type WeeksPlan } from "./propose";
+
+/** Everything a crew keeps that the weeks to come hang on. */
+export interface CrewRecords extends WorkBook {
+  readonly rigs: readonly Rig[];
+  readonly vessels: readonly Vessel[];
+  readonly taps: readonly Tap[];
+  readonly meters: readonly Meter[];
+  readonly charges: readonly Charge[];
+  readonly visits: readonly Visit[];
+  readonly feedTests: readonly FeedTest[];
+  readonly reports: readonly WaterReport[];
+  readonly membraneChecks: readonly MembraneCheck[];
+  readonly bags: readonly Bag[];
+  readonly disposals: readonly Disposal[];
+  readonly services: readonly Service[];
+  readonly appointments: readonly Appointment[];
+  readonly priceLists: readonly PriceList[];
+}
+
+export interface WeeksQuestion {
+  /** Milliseconds since 1970. */
+  readonly now: number;
+  /** The ISO date of an instant where the crew works. */
+  readonly dateOf: (milliseconds: number) => string;
+  readonly days?: number;
+  readonly whatIf?: WhatIf;
+}
+
+/** One rig in the weeks to come. */
+export interface RigAhead {
+  readonly rigId: Id;
+  /** As it comes with what is accepted and proposed, and with nothing done. */
+  readonly planned: Forecast;
+  readonly untouched: Forecast;
+  readonly dates?: DepletionAnswer;
+  /** Latest day to order for it: the early date less a delivery. */
+  readonly orderBy?: string;
+  readonly filling: Filling;
+  readonly minutes: RefillMinutes;
+  /** L a week to be expected. */
+  readonly week: number;
+  /** Where its next refill's resin comes from. */
+  readonly from: RefillFrom;
+}
+
+export interface WeeksAhead {
+  readonly today: string;
+  readonly rigs: readonly RigAhead[];
+  /** Rigs of which nothing can be foretold, with the reason. */
+  readonly silent: readonly { readonly rigId: Id; readonly because: string }[];
+  readonly plan: Omit<WeeksPlan, "with" | "without" | "declined"> & { readonly declined: readonly number[] };
+  readonly dues: readonly Due[];
+  readonly missed: readonly Appointment[];
+  readonly stock: readonly BagInStock[];
+  readonly spent: number;
+  readonly orders: readonly Order[];
+  readonly prices: Prices;
+  readonly currency: string;
+}
+
+const byId = <T extends { readonly id: Id }>(records: readonly T[]): ReadonlyMap<Id, T> =>
+  new Map(records.map((record) => [record.id, record]));
+
+/** The crew's newest price list, else the usual figures. */
+function pricesOf(lists: readonly PriceList[]): { readonly prices: Prices; readonly currency: string } {
+  const newest = lists.reduce<PriceList | undefined>(
+    (last, each) => (last && last.setOn > each.setOn ? last : each),
+    undefined,
+  );
+  return newest ? { prices: newest.prices, currency: newest.currency } : { prices: DEFAULT_PRICES, currency: "EUR" };
+}
+
+/** What usually goes into a vessel: as the last charge, to its usual fill. */
+function usualFilling(vessel: Vessel, last: Charge | undefined): Filling {
+  return {
+    grade: last?.grade ?? "virgin",
+    resinLitres: vessel.grossVolume * vessel.fillFraction,
+    packing: last && PACKING_FACTORS[last.packing] === 1 ? last.packing : "settled",
+  };
+}
+
+/** What was seen of a rig that makes its parts due. */
+function seenOf(records: CrewRecords, input: StandingInput, week: number): Seen {
+  const { rig, dateOf } = input;
+  const { water } = vesselLedger(input);
+  const chlorine = records.reports
+    .filter((report) => report.tapId === rig.tapId && report.values.chloramine !== undefined)
+    .sort((a, b) => (a.sampledOn < b.sampledOn ? 1 : -1))[0]?.values.chloramine;
+  const { points } = membraneTrend(
+    records.membraneChecks.filter((check) => check.rigId === rig.id),
+    input.meters,
+  );
+  const lastWith = (holds: (point: (typeof points)[number]) => boolean) => {
+    const found = [...points].reverse().find(holds);
+    return found && dateOf(found.at);
+  };
+  return {
+    ...(chlorine === undefined ? {} : { chlorine }),
+    litresSince: (on) => water.reduce((sum, { at, litres }) => sum + (dateOf(at) > on ? litres : 0), 0),
+    litresPerWeek: week,
+    pressureFellOn: lastWith(
+      ({ check }) => check.seen?.["pressure-falls-running"] === true || check.seen?.["sediment-old"] === true,
+    ),
+    membraneWornOn: lastWith(
+      ({ state }) => (state.flowShare ?? 1) <= FLOW_LOST || (state.passageRatio ?? 1) >= PASSAGE_UP,
+    ),
+  };
+}
+
+/** Days of known work that dates are drawn over. */
+export const KNOWN_DAYS = 97;
+
+interface Standing {
+  readonly input: StandingInput;
+  readonly worked: WorkedStanding;
+  readonly owner: OwnerBelief;
+}
+
+/** A rig's standing with its booked work, or why there is none. */
+function standings(records: CrewRecords, { now, dateOf }: WeeksQuestion) {
+  const [vessels, taps, meters] = [byId(records.vessels), byId(records.taps), byId(records.meters)];
+  const today = dateOf(now);
+  const visits = [...records.visits].sort((a, b) => time(a.at) - time(b.at));
+  const charges = [...records.charges].sort((a, b) => time(a.filledAt) - time(b.filledAt));
+  const inputs = records.rigs
+    .filter(({ retiredOn }) => retiredOn === undefined)
+    .flatMap((rig): StandingInput[] => {
+      const stage = rig.stages.find((each) => each.kind === "resin");
+      const vessel = stage?.kind === "resin" ? vessels.get(stage.vesselId) : undefined;
+      if (!vessel) return [];
+      const { feedTests, reports } = records;
+      return [
+        {
+          ...{ rig, vessel, taps, meters, feedTests, reports, now, today, dateOf },
+          visits: visits.filter((visit) => visit.rigId === rig.id),
+          charges: charges.filter((charge) => charge.rigId === rig.id),
+          bookings: workBetween(today, addDays(today, KNOWN_DAYS), rig, records),
+        },
+      ];
+    });
+  const lessons = inputs.flatMap((input) => lessonsOf(input));
+  const found: Standing[] = [];
+  const silent: { rigId: Id; because: string }[] = [];
+  for (const input of inputs) {
+    const owner = learn(lessons, input.vessel.id);
+    const worked = workStanding(input, owner);
+    if (!worked.ok) silent.push({ rigId: input.rig.id, because: worked.fault.message });
+    else if (worked.value.standing.feedMeetsLimit)
+      silent.push({ rigId: input.rig.id, because: "The feed itself meets the limit: nothing runs out." });
+    else found.push({ input, worked: worked.value, owner });
+  }
+  return { inputs, found, silent, today };
+}
+
+/**
+ * The weeks to come of a crew: each vessel day by day, what is to be done on which day and why, the stock and what to order.
+ *
+ * @param records everything the crew keeps, nothing taken back among it
+ */
+export function weeksAhead(records: CrewRecords, question: WeeksQuestion): WeeksAhead {
+  const { dateOf, days = DAYS_AHEAD, whatIf = {} } = question;
+  const { inputs, found, silent, today } = standings(records, question);
+  const { prices, currency } = pricesOf(records.priceLists);
+  const { bags, charges, disposals, appointments, services } = records;
+  const stockFacts = { bags, charges, today, dateOf };
+  const stock = stockOf(stockFacts);
+  const until = addDays(today, days);
+  const works = found.map(({ input: { rig, vessel, charges: own }, worked, owner }): VesselWork => {
+    const filling = usualFilling(vessel, own[own.length - 1]);
+    const stored = storedAs(refillFrom(stock, filling.grade, filling.resinLitres).portions, stock);
+    return {
+      ...{ rig, vessel, worked, owner, whatIf, appointments },
+      work: workBetween(today, until, rig, records),
+      filling: { ...filling, ...(stored ? { stored } : {}) },
+      minutes: refillMinutes(own, prices.minutesPerRefill),
+    };
+  });
+  const week = (rigId: Id) =>
+    found
+      .find(({ input }) => input.rig.id === rigId)
+      ?.worked.standing.use.weekdays.reduce((sum, each) => sum + each, 0) ?? 0;
+  const dues = [
+    ...inputs.flatMap((input) =>
+      upkeepOf({
+        ...{ rig: input.rig, services, charges: input.charges, today, dateOf },
+        seen: seenOf(records, input, week(input.rig.id)),
+      }),
+    ),
+    ...meterChecks(records.meters),
+  ];
+  const plan = proposeWeeks({ today, days, vessels: works, dues, appointments, prices });
+  const { deliveryDays } = lateness(prices);
+  const lastFilled = new Map<Id, string>();
+  for (const { rigId, filledAt } of charges) {
+    const on = dateOf(time(filledAt));
+    if (on > (lastFilled.get(rigId) ?? "")) lastFilled.set(rigId, on);
+  }
+  const wanted = plan.days.flatMap(({ tasks }) =>
+    tasks
+      .filter(({ task }) => task === "refill")
+      .map(({ rigId, on, filling }) => ({ rigId: rigId!, on, grade: filling!.grade, litres: filling!.resinLitres })),
+  );
+  return {
+    today,
+    rigs: works.map((work, i): RigAhead => {
+      const { rig, filling, minutes } = work;
+      const dates = standingDates(found[i]!.worked, found[i]!.input.bookings);
+      return {
+        rigId: rig.id,
+        planned: plan.with.get(rig.id)!,
+        untouched: plan.without.get(rig.id)!,
+        ...(dates.ok ? { dates: dates.value, orderBy: addDays(dates.value.early, -deliveryDays) } : {}),
+        filling,
+        minutes,
+        week: week(rig.id),
+        from: refillFrom(stock, filling.grade, filling.resinLitres),
+      };
+    }),
+    silent,
+    plan: { days: plan.days, declined: [...plan.declined] },
+    dues,
+    missed: missedAppointments(appointments, dues, lastFilled, today),
+    stock,
+    spent: spentWaiting(stockFacts, disposals),
+    orders: ordersFor(wanted, stock, deliveryDays),
+    prices,
+    currency,
+  };
+}
