@@ -41,6 +41,8 @@ const { metafile } = await build({
     restore: join(root, "server/src/restore.ts"),
     backup: join(root, "server/src/backup.ts"),
     "compute.worker": join(root, "server/src/compute/compute.worker.ts"),
+    "calendar-service": join(root, "devices/src/calendar-service.main.ts"),
+    mailbox: join(root, "devices/src/mailbox.main.ts"),
     "report-service": join(root, "devices/src/report-service.main.ts"),
   },
   outdir: dist,

@@ -61,7 +61,8 @@ async function askOnce(path: string, init?: RequestInit): Promise<Answer> {
   return answer;
 }
 
-async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+/** Asks the server; one answer of the turn tells whether it is in reach. @throws OutOfReach, Refused */
+export async function ask<T>(path: string, init?: RequestInit): Promise<T> {
   let asked: Promise<Answer> | undefined;
   await reach.turn(() => (asked = askOnce(path, init)));
   if (!asked && reach.snapshot().state === "lost") throw new OutOfReach("The server is out of reach.");

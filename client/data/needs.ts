@@ -20,6 +20,19 @@ export const WATER_NEEDS: readonly RecordKind[] = [
   "water-reports",
   "membrane-checks",
 ];
+export const WEEKS_NEEDS: readonly RecordKind[] = [
+  ...RACK_NEEDS,
+  "feed-tests",
+  "membrane-checks",
+  "price-lists",
+  "bags",
+  "bookings",
+  "usual-weeks",
+  "days-off",
+  "disposals",
+  "services",
+  "appointments",
+];
 export const SIZE_NEEDS: readonly RecordKind[] = [
   "taps",
   "meters",

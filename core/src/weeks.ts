@@ -14,3 +14,5 @@ export * from "./weeks/propose";
 export { DEFAULT_PRICES, lateness } from "./plan/prices";
 export * from "./weeks/weeks-ahead";
 export * from "./explain/explain-weeks";
+export * from "./upkeep/frost-and-sun";
+export * from "./weeks/calendar-events";

@@ -60,6 +60,28 @@ function tellBookings(chance: Chance, rigId: string, nextId: () => string, today
 const newest = (charges: readonly Charge[], rigId: string) =>
   charges.filter((each) => each.rigId === rigId && each.ended === undefined)[0]!;
 
+/** What was serviced when. */
+function tellServices(
+  { van, bay, fish }: { readonly van: string; readonly bay: string; readonly fish: string },
+  nextId: () => string,
+  at: (daysAgo: number) => string,
+): readonly Service[] {
+  const service = (rigId: string, part: Service["part"], days: number, more: Partial<Service> = {}): Service => ({
+    ...{ id: nextId(), rigId, part, at: at(days), ...more },
+  });
+  return [
+    service(van, "sediment", 171),
+    service(van, "strainer", 40),
+    service(bay, "sediment", 95),
+    service(bay, "carbon", 110),
+    service(bay, "strainer", 84),
+    service(fish, "sediment", 120),
+    service(fish, "carbon", 100, { chlorineGrams: 40 }),
+    service(fish, "membrane", 150),
+    service(fish, "strainer", 60),
+  ];
+}
+
 /** The weeks around today: what is booked, what lies on the shelf, and what was serviced when. */
 export function tellWeeks(
   { nextId, rigIds }: WeekIds,
@@ -121,9 +143,6 @@ export function tellWeeks(
     return { ...charge, ...(portion ? { from: [portion] } : {}), ...(minutes === undefined ? {} : { minutes }) };
   });
   const at = (days: number) => new Date(now - days * DAY - 2 * HOUR).toISOString();
-  const service = (rigId: string, part: Service["part"], days: number, more: Partial<Service> = {}): Service => ({
-    ...{ id: nextId(), rigId, part, at: at(days), ...more },
-  });
   return {
     bags: [sack, sealed, inVan, pail],
     charges: told,
@@ -139,17 +158,7 @@ export function tellWeeks(
       },
     ],
     daysOff: [{ id: nextId(), from: addDays(today, 27), until: addDays(today, 30), name: "Quay fair" }],
-    services: [
-      service(van, "sediment", 171),
-      service(van, "strainer", 40),
-      service(bay, "sediment", 95),
-      service(bay, "carbon", 110),
-      service(bay, "strainer", 84),
-      service(fish, "sediment", 120),
-      service(fish, "carbon", 100, { chlorineGrams: 40 }),
-      service(fish, "membrane", 150),
-      service(fish, "strainer", 60),
-    ],
+    services: tellServices({ van, bay, fish }, nextId, at),
     disposals: [{ id: nextId(), on: ago(34), litres: 60, to: "Recycling yard of Vellin Quay, bagged, as they asked" }],
     appointments: [
       {

@@ -1,1 +1,3 @@
+export * from "./calendar-service";
+export * from "./mailbox";
 export * from "./report-service";

@@ -9,10 +9,14 @@ import type { DataSource } from "typeorm";
 import type { ComputePool } from "./compute/compute-pool";
 import type { ReportClient } from "./devices/report-client";
 import { answers } from "./routes/answers";
+import type { OutsideCalendar } from "./calendar/outside-calendar";
+import type { Post } from "./reminders/mail";
+import { calendarRoutes } from "./routes/calendar";
 import { computeRoutes } from "./routes/compute";
 import { hostsIn, knownCallers } from "./routes/known-callers";
 import { problems, sendUnavailable } from "./routes/problems";
 import { recordRoutes } from "./routes/records";
+import { reminderRoutes } from "./routes/reminders";
 import { requestLog } from "./routes/request-log";
 import { staticFiles, type ShippedFiles } from "./routes/static-files";
 import { supplierRoutes } from "./routes/supplier";
@@ -25,6 +29,10 @@ export interface AppParts {
   readonly health: Pick<Health, "ready">;
   readonly pool: ComputePool;
   readonly supplier: ReportClient;
+  readonly outside: OutsideCalendar;
+  /** The simulated calendar that ships with this. */
+  readonly sampleCalendar?: Promise<string>;
+  readonly post: Post;
   /** The built client; absent when only the API is served. */
   readonly client?: ShippedFiles;
   /** Further hosts this server goes by, as in `WINTER_BEAD_HOSTS`. */
@@ -117,7 +125,8 @@ async function bodyOf(ctx: Context, next: Next): Promise<void> {
 
 /** The whole application: calculations, records and client from one origin. */
 export function createApp(parts: AppParts): Koa {
-  const { source, pool, supplier, client, hosts, logger = pino(), diskIsFull = () => false } = parts;
+  const { source, pool, supplier, outside, sampleCalendar, post, client, hosts, logger = pino() } = parts;
+  const { diskIsFull = () => false } = parts;
   const log = (error: unknown, id?: string) => logger.error({ err: error, id }, "a mistake of the program");
   const app = new Koa();
   app.use(requestLog(logger));
@@ -138,7 +147,12 @@ export function createApp(parts: AppParts): Koa {
     await next();
   });
   app.use(bodyOf);
-  for (const router of [computeRoutes(pool), recordRoutes(source), supplierRoutes(supplier), generalRoutes(parts)]) {
+  const calendars = { source, outside, ...(sampleCalendar ? { sample: sampleCalendar } : {}) };
+  const routers = [
+    ...[computeRoutes(pool), recordRoutes(source), supplierRoutes(supplier), calendarRoutes(calendars)],
+    ...[reminderRoutes(post), generalRoutes(parts)],
+  ];
+  for (const router of routers) {
     app.use(router.routes());
     app.use(router.allowedMethods());
   }

@@ -12,7 +12,7 @@ import {
 import { router, useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
-import { Card, EmptyState, HeavyButton, PlainButton, Pressable, Row } from "../../ui/boxes";
+import { Card, EmptyState, HeavyButton, PlainButton, Pressable, Row, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { capital, litresRange, momentInWords } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
@@ -201,6 +201,16 @@ function needWords(rigs: readonly RigView[]): string {
   return needy === 1 ? "One needs you." : `${needy} need you.`;
 }
 
+/** On a phone the taps, meters and rigs themselves stand behind the rack's title. */
+const TitleToSetUp = () => (
+  <View flexDirection="row" alignItems="center" justifyContent="space-between" minHeight={48}>
+    <Title>The rack</Title>
+    <TextButton href="/setup" testID="to-setup">
+      Set up
+    </TextButton>
+  </View>
+);
+
 /** Home: the wall where the vessels hang, and what needs a hand today. */
 export function RackScreen() {
   const { rigs: all, pending } = useRigs();
@@ -230,7 +240,7 @@ export function RackScreen() {
   const rack = (
     <View gap="$4" flexGrow={1}>
       <View>
-        <Title>The rack</Title>
+        {wide ? <Title>The rack</Title> : <TitleToSetUp />}
         <Body color="$soft">{needWords(rigs)}</Body>
       </View>
       {rigs.length <= MOST_COLUMNS && !largeText ? (

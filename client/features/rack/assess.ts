@@ -10,6 +10,7 @@ import {
   type ExpectedOutput,
   type FeedTest,
   type Id,
+  type KnownWork,
   type Meter,
   type OwnerBelief,
   type Rig,
@@ -35,6 +36,8 @@ export interface RigFacts {
   readonly charges: readonly Charge[];
   readonly feedTests: readonly FeedTest[];
   readonly reports: readonly WaterReport[];
+  /** Known work of the days to come. */
+  readonly bookings?: readonly KnownWork[];
   /** Milliseconds since 1970. */
   readonly now: number;
 }
@@ -77,7 +80,7 @@ export function assess(facts: RigFacts, owner?: OwnerBelief): Assessment {
   const believed = owner ?? learn(lessonsOf(inBooks(facts)), facts.vessel.id);
   const worked = workStanding(inBooks(facts), believed);
   if (!worked.ok) return { because: worked.fault.message };
-  const dates = standingDates(worked.value);
+  const dates = standingDates(worked.value, facts.bookings);
   return {
     ...quickly(worked.value),
     owner: believed,

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { Id, Vessel } from "@winter-bead/core";
+import { addDays, workBetween, type Id, type Vessel, type WorkBook } from "@winter-bead/core";
 import { useRecords } from "../../data/store";
 import { localDate } from "../../ui/format";
 import type { Assessment, RigFacts } from "./assess";
@@ -66,6 +66,16 @@ export interface Rigs {
 }
 
 const NO_FACTS: readonly RigFacts[] = [];
+/** Days of known work that dates are drawn over. */
+const KNOWN_DAYS = 97;
+
+/** What is booked, and the usual weeks; where they are not on this device yet, the log alone tells. */
+export function useWorkBook(): WorkBook {
+  const { records: bookings } = useRecords("bookings");
+  const { records: usualWeeks } = useRecords("usual-weeks");
+  const { records: daysOff } = useRecords("days-off");
+  return useMemo(() => ({ bookings, usualWeeks, daysOff }), [bookings, usualWeeks, daysOff]);
+}
 
 /** The facts of every rig, once all of them are here: half the facts would give a wrong number. */
 export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly pending: boolean } {
@@ -77,6 +87,7 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
   const visits = useRecords("visits");
   const feedTests = useRecords("feed-tests");
   const reports = useRecords("water-reports");
+  const book = useWorkBook();
   const now = useNow();
   const newest = visits.records.reduce((latest, visit) => Math.max(latest, Date.parse(visit.at)), 0);
   const moment = Math.max(now, newest);
@@ -99,6 +110,7 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
           feedTests: feedTests.records,
           reports: reports.records,
           now: moment,
+          bookings: workBetween(localDate(moment), addDays(localDate(moment), KNOWN_DAYS), rig, book),
           visits: byTime.filter((visit) => visit.rigId === rig.id),
           charges: byFilling.filter((charge) => charge.rigId === rig.id),
         },
@@ -113,6 +125,7 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
     visits.records,
     feedTests.records,
     reports.records,
+    book,
     moment,
     pending,
   ]);

@@ -1,5 +1,6 @@
 import { CONTAINER, type EndReason, type ReasonSeen, type Vessel } from "@winter-bead/core";
 import { View } from "@tamagui/core";
+import type { ReactNode } from "react";
 import { optionsOf } from "../../forms/options";
 import { BesideField, RecordField } from "../../forms/RecordField";
 import type { RecordForm as Form } from "../../forms/useRecordForm";
@@ -60,7 +61,16 @@ export function PartUsedFields({ form }: { readonly form: Form }) {
 }
 
 /** What went into a vessel. */
-export function FillFields({ form, vessel }: { readonly form: Form; readonly vessel: Vessel }) {
+export function FillFields({
+  form,
+  vessel,
+  bags,
+}: {
+  readonly form: Form;
+  readonly vessel: Vessel;
+  /** The bags it came from, where stock is kept; else it is asked how the bag was kept. */
+  readonly bags?: ReactNode;
+}) {
   const asks = asksAboutFill(form.bodiesNow(), vessel, String(form.watch("beside.rightFill") ?? ""));
   const { resinLitres } = form.bodiesNow()["charge"] as { readonly resinLitres?: number };
   return (
@@ -87,7 +97,7 @@ export function FillFields({ form, vessel }: { readonly form: Form; readonly ves
         </PlainButton>
       ) : null}
       <RecordField form={form} path="charge.packing" />
-      <Bag form={form} />
+      {bags ?? <Bag form={form} />}
     </>
   );
 }

@@ -3,10 +3,13 @@ import {
   isAgainstReadings,
   reasonSeen,
   wetWeight,
+  type BagInStock,
   type Charge,
+  type Grade,
   type ReasonSeen,
   type Vessel,
 } from "@winter-bead/core";
+import { stockOf } from "@winter-bead/core/src/weeks";
 import { View } from "@tamagui/core";
 import { useMemo } from "react";
 import { changed, kept } from "../../data/acts";
@@ -14,15 +17,19 @@ import type { Kept } from "../../data/api";
 import { useSettings } from "../../data/settings";
 import { act, newId, useRecords } from "../../data/store";
 import { keepTyped } from "../../forms/keep-typed";
+import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import type { Bodies } from "../../forms/resolve";
 import type { Texts } from "../../forms/texts";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { Caution, HeavyButton } from "../../ui/boxes";
-import { shown } from "../../ui/format";
+import { FieldRow } from "../../ui/fields";
+import { localDate, shown } from "../../ui/format";
 import { Body, Heading } from "../../ui/words";
 import { inBooks, type RigFacts } from "../rack/assess";
 import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints, usualFill } from "./charge-as-typed";
+import { BagPortions } from "./BagPortions";
+import { bagComplaints, openedSteps, portionsIn, proposedBoxes, withBags } from "./from-bags";
 import { EndFields, FillFields, PartUsedFields } from "./ChargeFields";
 
 function Cautions({ vessel, resin }: { readonly vessel: Vessel; readonly resin: number }) {
@@ -59,7 +66,12 @@ function endedAsTyped(open: Charge, old: Partial<Charge>, at: string, beside: Te
 const PLACES = { "old.ended.at": "charge.filledAt", "charge.stored.container": "beside.bag" };
 
 /** The form of a refill: the old charge ends, the new one begins, both when it was done. */
-function useRefillForm({ rig, vessel }: RigFacts, open: Kept<"charges"> | undefined, seen: ReasonSeen | undefined) {
+function useRefillForm(
+  { rig, vessel }: RigFacts,
+  open: Kept<"charges"> | undefined,
+  seen: ReasonSeen | undefined,
+  stock: readonly BagInStock[],
+) {
   const { units } = useSettings();
   const opened = useMemo(() => new Date().toISOString(), []);
   const fresh = useMemo(
@@ -82,14 +94,18 @@ function useRefillForm({ rig, vessel }: RigFacts, open: Kept<"charges"> | undefi
     }),
     [fresh, open, seen],
   );
-  const beside = useMemo(() => besideCharge(undefined), []);
+  const beside = useMemo(
+    () => ({ ...besideCharge(undefined), ...proposedBoxes(stock, fresh.grade as Grade, fresh.resinLitres, units) }),
+    [stock, fresh, units],
+  );
   return useRecordForm({
     name: `charge:${vessel.id}`,
     parts,
     beside,
     places: PLACES,
     compose: ({ charge, old }: Bodies, texts) => {
-      const typed = chargeAsTyped(charge!, texts) as Partial<Charge>;
+      const plain = chargeAsTyped(charge!, texts) as Partial<Charge>;
+      const typed = withBags(plain, portionsIn(texts, stock, plain.grade!, units), stock);
       // Not touched, it is filled when it is kept, not when the form was opened.
       const at = typed.filledAt === opened ? new Date().toISOString() : typed.filledAt!;
       return {
@@ -99,9 +115,11 @@ function useRefillForm({ rig, vessel }: RigFacts, open: Kept<"charges"> | undefi
     },
     check: (bodies, texts, units) => {
       const old = bodies["old"] as Partial<Charge> | undefined;
+      const charge = bodies["charge"] as unknown as Charge;
       return [
         ...reasonComplaints("old.ended.why", old?.ended?.why, seen, String(texts["rightReason"])),
-        ...fillComplaints(bodies["charge"] as unknown as Charge, vessel, String(texts["rightFill"]), units),
+        ...fillComplaints(charge, vessel, String(texts["rightFill"]), units),
+        ...bagComplaints(charge.from ?? [], stock, charge, String(texts["rightBags"] ?? ""), units),
       ];
     },
   });
@@ -118,7 +136,12 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
     const ledger = chargeLedgers(inBooks(facts)).find(({ charge }) => charge.id === open?.id);
     return ledger && reasonSeen(ledger, vessel);
   }, [facts, open?.id, vessel]);
-  const form = useRefillForm(facts, open, seen);
+  const { records: bags } = useRecords("bags");
+  const stock = useMemo(
+    () => stockOf({ bags, charges, today: localDate(facts.now), dateOf: localDate }),
+    [bags, charges, facts.now],
+  );
+  const form = useRefillForm(facts, open, seen, stock);
 
   const save = () =>
     keepTyped(form, async (bodies) => {
@@ -126,6 +149,7 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
       const steps = [
         ...(open ? [changed("charges", open, bodies["old"] as never)] : []),
         kept("charges", charge, newId()),
+        ...openedSteps(charge.from ?? [], bags, localDate(Date.parse(charge.filledAt))),
       ];
       const done = await act(`Refill of ${rig.name}`, steps, charge.filledAt);
       const words = `${rig.name} is filled. Log its first reading after a minute of flow.`;
@@ -143,7 +167,18 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
       ) : null}
       <View gap="$4">
         <Heading>The new charge</Heading>
-        <FillFields form={form} vessel={vessel} />
+        <FillFields
+          form={form}
+          vessel={vessel}
+          bags={stock.length > 0 ? <BagPortions form={form} stock={stock} facts={facts} /> : undefined}
+        />
+        <FieldRow>
+          <RecordField
+            form={form}
+            path="charge.minutes"
+            hint="From setting out to the first reading; the next plan counts with it."
+          />
+        </FieldRow>
         {open ? null : <PartUsedFields form={form} />}
       </View>
       <HeavyButton onPress={() => void save()} testID="save">

@@ -31,7 +31,8 @@ const GROUPS: readonly { readonly name: string; readonly fields: readonly string
   {
     name: "Water, power, time",
     fields: [
-      ...["water", "waste", "power", "wage", "minutesPerRefill", "minutesPerBatch", "minutesPerTank"],
+      ...["water", "waste", "power", "wage", "minutesPerRefill", "deliveryDays", "spoiltJob"],
+      ...["minutesPerBatch", "minutesPerTank"],
       ...["flushPerWeek", "roomPerYear"],
     ],
   },

@@ -98,7 +98,13 @@ function duePart(part: Part, { rig, services, charges, seen, today, dateOf }: Up
   }
   if (part === "sediment" && seen.pressureFellOn !== undefined && seen.pressureFellOn > last)
     return sooner({ ...head, last, on: today, because: "pressure" });
-  if (part === "membrane" && seen.membraneWornOn !== undefined && seen.membraneWornOn > last)
+  // Pressure first: what a clogged cartridge takes is not the membrane's fault until the cartridge is new.
+  const clogged = services.reduce(
+    (latest, each) => (each.rigId === rig.id && each.part === "sediment" && each.at > latest ? each.at : latest),
+    "",
+  );
+  const isClogged = seen.pressureFellOn !== undefined && seen.pressureFellOn > clogged.slice(0, 10);
+  if (part === "membrane" && !isClogged && seen.membraneWornOn !== undefined && seen.membraneWornOn > last)
     return sooner({ ...head, last, on: today, because: "rejection" });
   return byMonths;
 }

@@ -285,18 +285,34 @@ function planUpkeep(
 /** Rounds in which tasks are moved to each other's days. */
 const ROUNDS = 4;
 
-/** Tasks come together where the way that is saved outweighs the other day. */
+/** What tasks cost together on their days: those of one day share the way. */
+function together(drafted: readonly Drafted[], wage: number): number {
+  const open = drafted.filter(({ costs }) => costs.length > 0);
+  const cost = open.reduce((sum, { costs, on }) => sum + total(costs.find((each) => each.on === on)!), 0);
+  const ways = drafted.length - new Set(drafted.map(({ on }) => on)).size;
+  return cost - ways * SETTING_OUT * wage;
+}
+
+/** Tasks come together where the way that is saved outweighs the other day: alone, and all of a day at once. */
 function grouped(drafted: readonly Drafted[], wage: number, isFree: (each: Drafted, on: string) => boolean): void {
+  const movable = drafted.filter(({ costs }) => costs.length > 0);
+  const tryMove = (tasks: readonly Drafted[], on: string) => {
+    const fits = tasks.every((each) => isFree(each, on) && each.costs.some((day) => day.on === on));
+    if (!fits) return;
+    const [before, days] = [together(drafted, wage), tasks.map((each) => each.on)];
+    for (const each of tasks) each.on = on;
+    if (together(drafted, wage) < before - 1e-9) return;
+    tasks.forEach((each, i) => (each.on = days[i]!));
+  };
   for (let round = 0; round < ROUNDS; round += 1)
-    for (const each of drafted) {
-      if (each.costs.length === 0) continue;
-      const others = new Set(drafted.filter((other) => other !== each).map(({ on }) => on));
-      const cost = (day: DayCost) => total(day) - (others.has(day.on) ? SETTING_OUT * wage : 0);
-      const best = each.costs
-        .filter(({ on }) => isFree(each, on))
-        .reduce<DayCost | undefined>((found, day) => (found && cost(found) <= cost(day) ? found : day), undefined);
-      if (best) each.on = best.on;
-    }
+    for (const each of movable)
+      for (const { on } of each.costs) {
+        tryMove([each], on);
+        tryMove(
+          movable.filter((other) => other.on === each.on),
+          on,
+        );
+      }
 }
 
 /**

@@ -1,7 +1,9 @@
 import type { ComputeName, ComputeOutcome } from "@winter-bead/contract";
 import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
+import type { Order } from "@winter-bead/core";
 import type { Piscina } from "piscina";
+import type { OrdersQuestion, Work } from "./compute.worker";
 
 /** Too many calculations wait already. */
 export class PoolFull extends Error {}
@@ -53,13 +55,22 @@ export class ComputePool {
    * @param gone ends the thread's work when the asker has gone
    * @throws PoolFull when too many wait; TookTooLong after `longest` seconds; Stopped when the asker went first
    */
-  async run(name: ComputeName, body: unknown, gone: AbortSignal): Promise<ComputeOutcome> {
+  run(name: ComputeName, body: unknown, gone: AbortSignal): Promise<ComputeOutcome> {
+    return this.work({ name, body }, gone);
+  }
+
+  /** What a crew has to order until when. @throws as `run` does */
+  orders(question: OrdersQuestion): Promise<readonly Order[]> {
+    return this.work({ name: "orders", body: question }, new AbortController().signal);
+  }
+
+  private async work<A>(work: Work, gone: AbortSignal): Promise<A> {
     if (this.taken >= this.room) throw new PoolFull();
     this.taken += 1;
     const late = AbortSignal.timeout(1000 * this.longest);
     try {
       const pool = await (this.pool ??= this.start());
-      return (await pool.run({ name, body }, { signal: AbortSignal.any([gone, late]) })) as ComputeOutcome;
+      return (await pool.run(work, { signal: AbortSignal.any([gone, late]) })) as A;
     } catch (error) {
       if (gone.aborted) throw new Stopped();
       if (late.aborted) throw new TookTooLong();

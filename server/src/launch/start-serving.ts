@@ -1,9 +1,13 @@
 import type { DataSource } from "typeorm";
 import { createApp } from "../app";
 import { ComputePool } from "../compute/compute-pool";
+import { OutsideCalendar } from "../calendar/outside-calendar";
 import { ReportClient } from "../devices/report-client";
 import { StandIn } from "../devices/stand-in";
+import { mailboxPost, realPost, type Post } from "../reminders/mail";
+import { ReminderClock, remindCrew } from "../reminders/reminder-clock";
 import { shippedFiles } from "../routes/static-files";
+import { BUILT_IN_CREW } from "../store/crew-scope";
 import { Health } from "../store/health";
 import type { DatabaseAddress } from "../store/data-source";
 import type { DataFolder } from "./data-folder";
@@ -55,6 +59,27 @@ function supplierAddress({ stops, say }: Pick<Parts, "stops" | "say">): Promise<
   return service.address;
 }
 
+/** A calendar to try with, and which private addresses may be asked for one. */
+function calendars({ stops }: Pick<Parts, "stops">) {
+  const service = new StandIn("calendar-service");
+  stops.push(() => service.close());
+  const named = (process.env["WINTER_BEAD_CALENDARS"] ?? "").split(/[\s,]+/).filter((each) => each !== "");
+  const origins = named.flatMap((each) => (URL.canParse(each) ? [new URL(each).origin] : []));
+  return { sampleCalendar: service.address, outside: new OutsideCalendar(origins, service.address) };
+}
+
+/** The mail server that is named, else the mailbox that ships with this and sends nothing on. */
+function postOf({ stops, say }: Pick<Parts, "stops" | "say">): Post {
+  const named = process.env["WINTER_BEAD_SMTP"];
+  if (named) return realPost(named);
+  const mailbox = new StandIn("mailbox");
+  stops.push(() => mailbox.close());
+  void mailbox.address.then((address) =>
+    say(`The simulated mailbox is at ${address}: it shows what would have been sent.`),
+  );
+  return mailboxPost(mailbox.address);
+}
+
 /** Brings the demo where it is wanted; what it replaces is backed up first. */
 async function arrangeDemo(parts: Parts, source: DataSource, owner: DatabaseAddress): Promise<void> {
   const { options, folder, postgres, say } = parts;
@@ -86,11 +111,23 @@ export async function startServing(parts: Parts): Promise<Serving> {
   const seconds = Number(process.env["WINTER_BEAD_COMPUTE_SECONDS"]);
   const pool = new ComputePool(undefined, seconds > 0 ? seconds : undefined);
   stops.push(() => pool.close());
+  const post = postOf(parts);
+  const clock = new ReminderClock(
+    (now) =>
+      remindCrew(source, BUILT_IN_CREW, now, {
+        send: post.send,
+        ordersOf: (records, at, timeZone) => pool.orders({ records, now: at, timeZone }),
+      }),
+    (error) => log.logger.warn({ err: error }, "a reminder could not be sent and is tried again"),
+  );
+  stops.push(() => clock.close());
   const app = createApp({
     source,
     health,
     pool,
     supplier: new ReportClient(supplierAddress(parts)),
+    ...calendars(parts),
+    post,
     ...(client ? { client } : {}),
     hosts: process.env["WINTER_BEAD_HOSTS"] ?? "",
     logger: log.logger,

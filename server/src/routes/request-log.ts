@@ -3,6 +3,15 @@ import type { Context, Next } from "koa";
 import type { Logger } from "pino";
 import { pinoHttp } from "pino-http";
 
+const LONGEST_URL = 300;
+
+/** The address of a feed is a secret, and that of somebody's calendar may hold one. */
+const withoutSecrets = (url: string) =>
+  url
+    .replace(/(\/calendar\/feed\/)[^/?]*/, "$1…")
+    .replace(/(\/calendar\/outside)\?.*/, "$1?…")
+    .slice(0, LONGEST_URL);
+
 /** Each request one line with an id of its own: what was asked, what was answered, how long it took; never what it held. */
 export function requestLog(logger: Logger) {
   const log = pinoHttp({
@@ -16,7 +25,7 @@ export function requestLog(logger: Logger) {
       req: ({ id, method, url }: { id: string; method: string; url: string }) => ({
         id,
         method,
-        url: url.slice(0, 300),
+        url: withoutSecrets(url),
       }),
       res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
     },

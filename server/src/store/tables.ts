@@ -1,6 +1,7 @@
 import { KINDS, type Kind } from "@winter-bead/core";
 import type { Field, Fields, ListField } from "@winter-bead/core/src/descriptor/field";
 import { EntitySchema, type EntitySchemaColumnOptions } from "typeorm";
+import { FEEDS, SENT } from "./beside";
 
 /** What every kept record has beside its own figures. */
 export interface KeptRow {
@@ -209,4 +210,4 @@ export const tablesOf = (kinds: StoredKinds) => [
   ACTS,
 ];
 
-export const ENTITIES = [CREWS, ...tablesOf(STORED)];
+export const ENTITIES = [CREWS, ...tablesOf(STORED), FEEDS, SENT];

@@ -178,7 +178,7 @@ export class Weeks1795900000006 implements MigrationInterface {
     for (const statement of [...OF_CHARGES, ...BESIDE]) await runner.query(statement);
     for (const { table } of TABLES) await guard(runner, table, "SELECT, INSERT, UPDATE");
     await guard(runner, "calendar_feed", "SELECT, INSERT, UPDATE");
-    await guard(runner, "reminder_sent", "SELECT, INSERT");
+    await guard(runner, "reminder_sent", "SELECT, INSERT, DELETE");
   }
 
   async down(runner: QueryRunner): Promise<void> {

@@ -1,0 +1,126 @@
+import { View } from "@tamagui/core";
+import type { BagInStock, Charge, Standing } from "@winter-bead/core";
+import { TOO_WEAK } from "@winter-bead/core/src/weeks";
+import { useEffect, useState } from "react";
+import { BesideField } from "../../forms/RecordField";
+import type { RecordForm as Form } from "../../forms/useRecordForm";
+import { PlainButton, TextButton } from "../../ui/boxes";
+import { FieldRow } from "../../ui/fields";
+import { litres, shown, unitOf } from "../../ui/format";
+import { Body, Heading, Small } from "../../ui/words";
+import type { RigFacts } from "../rack/assess";
+import { assessInWorker } from "../rack/assess-service";
+import { lastAssessment } from "../rack/kept-assessments";
+import { money } from "../size/money";
+import { usePrices } from "../size/usePrices";
+import { asText, bagComplaints, bagsFor, boxOf, mixtureMeans, portionsIn, proposedBoxes } from "./from-bags";
+
+/** The rig's last standing; asked for where the rack was not looked at yet. */
+function useLastStanding(facts: RigFacts): Standing | undefined {
+  const known = lastAssessment(facts.rig.id)?.assessment.standing;
+  const [asked, setAsked] = useState<Standing>();
+  useEffect(() => {
+    if (known) return;
+    let wanted = true;
+    assessInWorker(facts).then(
+      ({ standing }) => wanted && setAsked(standing),
+      () => undefined,
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [facts, known]);
+  return known ?? asked;
+}
+
+/** What the resin in the boxes is worth for this refill, in litres and money, before anything is kept. */
+function Means({
+  form,
+  stock,
+  facts,
+}: {
+  readonly form: Form;
+  readonly stock: readonly BagInStock[];
+  readonly facts: RigFacts;
+}) {
+  const { prices, currency } = usePrices();
+  const charge = form.bodiesNow()["charge"] as unknown as Charge;
+  const portions = portionsIn(form.beside(), stock, charge.grade, form.units);
+  const standing = useLastStanding(facts);
+  if (portions.length === 0 || !Number.isFinite(charge.resinLitres)) return null;
+  const { worth, litres: gives, lost } = mixtureMeans(portions, stock, charge, prices.resin[charge.grade], standing);
+  if (worth > 0.995) return <Body>As good as fresh.</Body>;
+  const inLitres = gives
+    ? `: about ${litres(gives.now, form.units)} in place of ${litres(gives.fresh, form.units)}`
+    : "";
+  return (
+    <Body testID="mixture-means" color={worth < TOO_WEAK ? "$rowan" : "$ink"}>
+      {`Worth ${worth.toFixed(2)} of fresh resin${inLitres}; ${money(lost, currency)} of it has aged away.${worth < TOO_WEAK ? " Hardly worth the work of a refill." : ""}`}
+    </Body>
+  );
+}
+
+/** Which bags a refill is taken from, and how much of each: proposed in the order in which they age. */
+export function BagPortions({
+  form,
+  stock,
+  facts,
+}: {
+  readonly form: Form;
+  readonly stock: readonly BagInStock[];
+  readonly facts: RigFacts;
+}) {
+  const charge = form.bodiesNow()["charge"] as unknown as Charge;
+  const bags = bagsFor(stock, charge.grade);
+  const beside = form.beside();
+  const portions = portionsIn(beside, stock, charge.grade, form.units);
+  const asks = bagComplaints(portions, stock, charge, String(beside["rightBags"] ?? ""), form.units).some(
+    ({ message }) => message.includes("say that it is right"),
+  );
+  const propose = () => {
+    for (const [name, text] of Object.entries(proposedBoxes(stock, charge.grade, charge.resinLitres, form.units)))
+      form.setValue(`beside.${name}` as never, text as never);
+  };
+  return (
+    <View gap="$2" testID="bag-portions">
+      <Heading>From which bags</Heading>
+      {bags.length === 0 ? <Body>No bag of this resin is in stock: nothing is taken off the stock.</Body> : null}
+      <FieldRow>
+        {bags.map(({ bag, left, worth }) => {
+          const { text, unit } = shown("resinVolume", left, form.units);
+          const age = worth.share.typical < 0.995 ? `, worth ${worth.share.typical.toFixed(2)}` : "";
+          return (
+            <BesideField
+              key={bag.id}
+              form={form}
+              name={boxOf(bag.id)}
+              label={bag.name}
+              hint={`${text} ${unit} left${age}`}
+              unit={unitOf("resinVolume", form.units)}
+              is="number"
+              testID={`from-${bag.name}`}
+            />
+          );
+        })}
+      </FieldRow>
+      {asks ? (
+        <PlainButton
+          testID="right-bags"
+          onPress={() => {
+            form.setValue("beside.rightBags" as never, asText(portions) as never);
+            form.clearErrors("beside" as never);
+          }}
+        >
+          So much was in it
+        </PlainButton>
+      ) : null}
+      {bags.length > 0 ? (
+        <TextButton onPress={propose} testID="propose-bags">
+          Take as proposed: open bags first
+        </TextButton>
+      ) : null}
+      {portions.length > 1 ? <Small>Rests are mixed; the mixture counts with what each is worth.</Small> : null}
+      <Means form={form} stock={stock} facts={facts} />
+    </View>
+  );
+}

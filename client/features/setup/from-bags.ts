@@ -1,0 +1,131 @@
+import type { Bag, BagInStock, Charge, Grade, Standing } from "@winter-bead/core";
+import { inOrderOfUse, refillFrom, storedAs, worthOf, type Portion } from "@winter-bead/core/src/weeks";
+import { changed, type Step } from "../../data/acts";
+import { bodyOf } from "../../data/acts";
+import type { Kept } from "../../data/api";
+import type { Complaint } from "../../forms/resolve";
+import { internalNumber, numberText, shownNumber, type Texts } from "../../forms/texts";
+import { shown, typedNumber, type Units } from "../../ui/format";
+
+/** Name of the box of a bag, beside the form's own fields. */
+export const boxOf = (bagId: string) => `bag_${bagId}`;
+
+/** Bags that may go into a vessel: loose resin of a grade, the one to be used first on top. */
+export const bagsFor = (stock: readonly BagInStock[], grade: Grade): readonly BagInStock[] =>
+  inOrderOfUse(stock).filter(({ bag }) => bag.form === "loose" && bag.grade === grade);
+
+/** The boxes as they are proposed for a fill, L. */
+export function proposedBoxes(stock: readonly BagInStock[], grade: Grade, litres: number, units: Units): Texts {
+  const { portions } = refillFrom(stock, grade, litres);
+  const texts = Object.fromEntries(
+    stock.map(({ bag }) => {
+      const portion = portions.find(({ bagId }) => bagId === bag.id);
+      const text = portion ? numberText(Number(shownNumber("resinVolume", portion.litres, units).toPrecision(3))) : "";
+      return [boxOf(bag.id), text];
+    }),
+  );
+  return { ...texts, rightBags: "" };
+}
+
+/** What the boxes say was taken from which bag. */
+export const portionsIn = (
+  beside: Texts,
+  stock: readonly BagInStock[],
+  grade: Grade,
+  units: Units,
+): readonly Portion[] =>
+  bagsFor(stock, grade).flatMap(({ bag }) => {
+    const typed = typedNumber(String(beside[boxOf(bag.id)] ?? ""));
+    return typed === undefined || typed <= 0
+      ? []
+      : [{ bagId: bag.id, litres: internalNumber("resinVolume", typed, units) }];
+  });
+
+const named = (stock: readonly BagInStock[], id: string) => stock.find(({ bag }) => bag.id === id)!;
+/** Rounding in the display may exceed what is there by this share. */
+const ROUNDING = 1.01;
+
+/** Portions as one text: what was asked about and is right. */
+export const asText = (portions: readonly Portion[]) => JSON.stringify(portions);
+
+/** More than a bag holds is asked about, more than goes in is refused: a bag never falls below nothing unnoticed. */
+export function bagComplaints(
+  portions: readonly Portion[],
+  stock: readonly BagInStock[],
+  { resinLitres }: Pick<Charge, "resinLitres">,
+  rightBags: string,
+  units: Units,
+): readonly Complaint[] {
+  const words = (litres: number) => {
+    const { text, unit } = shown("resinVolume", litres, units);
+    return `${text} ${unit}`;
+  };
+  const all = portions.reduce((sum, { litres }) => sum + litres, 0);
+  if (portions.length > 0 && all > ROUNDING * resinLitres)
+    return [
+      {
+        path: `beside.${boxOf(portions[0]!.bagId)}`,
+        message: `The bags give ${words(all)}, and ${words(resinLitres)} go in: correct one of them.`,
+      },
+    ];
+  if (rightBags === asText(portions)) return [];
+  const over = portions.find(({ bagId, litres }) => litres > ROUNDING * Math.max(0, named(stock, bagId).left));
+  if (!over) return [];
+  const { bag, left } = named(stock, over.bagId);
+  return [
+    {
+      path: `beside.${boxOf(over.bagId)}`,
+      message: `By the count ${bag.name} holds ${words(Math.max(0, left))}. Take less, or say that it is right: then it is short by the rest until you count it.`,
+    },
+  ];
+}
+
+/** A charge with where its resin came from, and the age of the mixture. */
+export const withBags = (
+  charge: Partial<Charge>,
+  portions: readonly Portion[],
+  stock: readonly BagInStock[],
+): Partial<Charge> => {
+  if (portions.length === 0) return charge;
+  const { stored: _, ...rest } = charge;
+  const stored = storedAs(portions, stock);
+  return { ...rest, from: portions, ...(stored ? { stored } : {}) };
+};
+
+/** Sealed bags are open from the day they were used. */
+export const openedSteps = (portions: readonly Portion[], bags: readonly Kept<"bags">[], on: string): readonly Step[] =>
+  portions.flatMap(({ bagId }): Step[] => {
+    const bag = bags.find(({ id }) => id === bagId);
+    if (!bag || bag.openedOn !== undefined) return [];
+    const body: Omit<Bag, "id"> = { ...bodyOf(bag), openedOn: on, closed: "rolled-or-zip" };
+    return [changed("bags", bag, body)];
+  });
+
+/** What a mixture means for this refill. */
+export interface MixtureMeans {
+  readonly worth: number;
+  /** L to the limit, with fresh resin and with this; absent where nothing is known of the rig yet. */
+  readonly litres?: { readonly fresh: number; readonly now: number };
+  /** Money of resin that has aged away. */
+  readonly lost: number;
+}
+
+/** @param standing the rig's last one: what its charges hold, and its feed */
+export function mixtureMeans(
+  portions: readonly Portion[],
+  stock: readonly BagInStock[],
+  { resinLitres }: Pick<Charge, "resinLitres">,
+  pricePerLitre: number,
+  standing: Standing | undefined,
+): MixtureMeans {
+  const worth = worthOf(portions, stock);
+  const fresh =
+    standing && standing.feed.typical > 0
+      ? (1000 * resinLitres * standing.ownCapacity.median * standing.limitThroughput * 100) / standing.feed.typical
+      : undefined;
+  return {
+    worth,
+    ...(fresh === undefined ? {} : { litres: { fresh, now: fresh * worth } }),
+    lost: portions.reduce((sum, { litres }) => sum + litres, 0) * pricePerLitre * (1 - worth),
+  };
+}

@@ -1,0 +1,146 @@
+import { View } from "@tamagui/core";
+import { addDays, type Booking, type Rig } from "@winter-bead/core";
+import { useState } from "react";
+import { v5 as uuidv5 } from "uuid";
+import { bodyOf, changed, kept, takenBack, type Step } from "../../data/acts";
+import type { Kept } from "../../data/api";
+import { Refused } from "../../data/api";
+import { act, useRecords } from "../../data/store";
+import { Card, Choice, HeavyButton, PlainButton } from "../../ui/boxes";
+import { FilePicker } from "../../ui/files";
+import { TextField } from "../../ui/fields";
+import { localDate } from "../../ui/format";
+import { showToast } from "../../ui/toast";
+import { Body, Small, Strong } from "../../ui/words";
+import { onDemand } from "../on-demand-piece";
+import { fetchCalendar, useSampleCalendar } from "./calendar-service";
+import type { CalendarRead } from "./calendar-read";
+import { fullDay } from "./words";
+
+/** A year ahead is taken. */
+const DAYS = 366;
+/** The namespace of bookings that came from calendars: two phones that read the same file make the same ids. */
+const NAMESPACE = "6f0f6a3e-7c55-5d18-9a54-0b8f6cf7a3b1";
+
+/** What a calendar brings, changes and takes back, given what it brought before. */
+export function calendarSteps(
+  { items }: CalendarRead,
+  rigId: string,
+  bookings: readonly Kept<"bookings">[],
+): readonly Step[] {
+  const known = new Map(
+    bookings.filter((each) => each.rigId === rigId && each.fromCalendar).map((each) => [each.fromCalendar!, each]),
+  );
+  return items.flatMap(({ key, on, title, jobs, cancelled }): Step[] => {
+    const before = known.get(key);
+    if (cancelled) return before ? [takenBack("bookings", before)] : [];
+    const name = title === "" ? {} : { name: title };
+    if (!before) {
+      const body: Omit<Booking, "id"> = { rigId, on, booked: { by: "jobs", jobs }, ...name, fromCalendar: key };
+      return [kept("bookings", body, uuidv5(`${rigId} ${key}`, NAMESPACE))];
+    }
+    // Jobs that were corrected here stay as they are here.
+    if (before.on === on && (before.name ?? "") === title) return [];
+    return [changed("bookings", before, { ...bodyOf(before), on, ...name })];
+  });
+}
+
+function Preview({
+  read,
+  rigs,
+  onDone,
+}: {
+  readonly read: CalendarRead;
+  readonly rigs: readonly Rig[];
+  readonly onDone: () => void;
+}) {
+  const { records: bookings } = useRecords("bookings");
+  const [rigId, setRigId] = useState(rigs[0]?.id);
+  const steps = rigId === undefined ? [] : calendarSteps(read, rigId, bookings);
+  const take = async () => {
+    const rig = rigs.find(({ id }) => id === rigId)!;
+    const { undo } = await act(`Calendar taken for ${rig.name}`, steps);
+    showToast({ words: `${steps.length} ${steps.length === 1 ? "booking" : "bookings"} taken for ${rig.name}.`, undo });
+    onDone();
+  };
+  return (
+    <Card testID="calendar-preview">
+      <Strong>{`${read.items.length} days of work in the year to come.`}</Strong>
+      {read.faults.map((fault) => (
+        <Body key={fault} color="$rowan">
+          {fault}
+        </Body>
+      ))}
+      {rigs.length > 1 ? (
+        <Choice
+          label="For which rig"
+          value={rigId}
+          options={rigs.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={setRigId}
+        />
+      ) : null}
+      {read.items.slice(0, 8).map(({ key, on, title, jobs, cancelled }) => (
+        <Small
+          key={key}
+        >{`${fullDay(on)}: ${title}${cancelled ? ", called off" : `, ${jobs} ${jobs === 1 ? "job" : "jobs"}`}`}</Small>
+      ))}
+      {read.items.length > 8 ? <Small>{`and ${read.items.length - 8} more`}</Small> : null}
+      {steps.length === 0 ? (
+        <Body>All of it is booked already.</Body>
+      ) : (
+        <HeavyButton onPress={() => void take()} testID="take-calendar">
+          {`Take ${steps.length} into the weeks`}
+        </HeavyButton>
+      )}
+      <PlainButton onPress={onDone}>Leave it</PlainButton>
+    </Card>
+  );
+}
+
+/** Work out of a calendar: from a file, or from an address that the server asks. */
+export function CalendarIn({ rigs }: { readonly rigs: readonly Rig[] }) {
+  const [read, setRead] = useState<CalendarRead>();
+  const [address, setAddress] = useState("");
+  const [trouble, setTrouble] = useState<string>();
+  const sample = useSampleCalendar();
+  const look = async (text: string) => {
+    const { readCalendar } = await onDemand();
+    const today = localDate(Date.now());
+    setTrouble(undefined);
+    setRead(readCalendar(text, today, addDays(today, DAYS)));
+  };
+  const ask = async () => {
+    try {
+      await look(await fetchCalendar(address.trim()));
+    } catch (error) {
+      setTrouble(
+        error instanceof Refused ? error.message : "The server is out of reach: a calendar's address needs a signal.",
+      );
+    }
+  };
+  if (rigs.length === 0) return null;
+  if (read) return <Preview read={read} rigs={rigs} onDone={() => setRead(undefined)} />;
+  return (
+    <View gap="$2">
+      <FilePicker
+        label="Open a calendar file"
+        accept=".ics,text/calendar"
+        onFile={(file) => void file.text().then(look)}
+        testID="calendar-in"
+      />
+      <TextField
+        label="or the address of a calendar"
+        value={address}
+        onChange={setAddress}
+        {...(sample ? { hint: `To try it: ${sample}` } : {})}
+        error={trouble}
+        testID="calendar-address"
+      />
+      {address.trim() === "" ? null : (
+        <PlainButton onPress={() => void ask()} testID="ask-calendar">
+          Look at this calendar
+        </PlainButton>
+      )}
+    </View>
+  );
+}

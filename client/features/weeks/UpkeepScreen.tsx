@@ -1,0 +1,89 @@
+import { View } from "@tamagui/core";
+import { PART, type Due } from "@winter-bead/core";
+import { frostAndSun } from "@winter-bead/core/src/weeks";
+import { useRecords } from "../../data/store";
+import { Card, Caution, Pressable, TextButton } from "../../ui/boxes";
+import { momentInWords } from "../../ui/format";
+import { Screen } from "../../ui/Screen";
+import { Body, Heading, Small, Strong } from "../../ui/words";
+import { serviced } from "./deeds";
+import { useWeeks } from "./useWeeks";
+import { dueWords, taskWords } from "./words";
+
+const NEVER = "9999";
+const byDay = (a: Due, b: Due) => ((a.on ?? NEVER) < (b.on ?? NEVER) ? -1 : 1);
+
+/** Cartridges, membranes, seals, strainers, meters, opened bags, frost and sun: each on its time or its condition. */
+export function UpkeepScreen() {
+  const { ahead, records } = useWeeks();
+  const { records: services } = useRecords("services");
+  const { rigs, meters } = records;
+  const today = ahead?.today ?? "";
+  const names = { rigs, meters };
+  const due = [...(ahead?.dues ?? [])].sort(byDay);
+  const old = ahead?.stock.filter(({ left, worth }) => left > 0.05 && worth.openMonths >= 6) ?? [];
+  return (
+    <Screen title="Upkeep">
+      <View gap="$5">
+        {frostAndSun(records, Date.now()).map((words) => (
+          <Caution key={words}>{words}</Caution>
+        ))}
+        {ahead ? null : <Body role="status">Working it out…</Body>}
+        <View gap="$2">
+          {due.map((each) => (
+            <Card
+              key={`${each.task} ${each.rigId ?? each.meterId}`}
+              testID={`due-${each.task}`}
+              borderColor={each.on !== undefined && each.on <= today ? "$rowan" : "$line"}
+            >
+              <Strong>{taskWords(each, names)}</Strong>
+              <Small>{dueWords(each, today)}</Small>
+              <View flexDirection="row" flexWrap="wrap" columnGap="$4">
+                {each.task === "meter" ? (
+                  <TextButton href="/water/meters">Check it</TextButton>
+                ) : (
+                  <>
+                    <TextButton
+                      onPress={() => void serviced(each.rigId!, each.task as never, `${taskWords(each, names)}: done.`)}
+                      label={`${taskWords(each, names)}: done just now`}
+                    >
+                      Done just now
+                    </TextButton>
+                    <TextButton
+                      href={`/weeks/service?rig=${each.rigId}&part=${each.task}`}
+                      label={`${taskWords(each, names)}: another day or another interval`}
+                    >
+                      Another day or interval
+                    </TextButton>
+                  </>
+                )}
+              </View>
+            </Card>
+          ))}
+          {old.map(({ bag, worth }) => (
+            <Card key={bag.id}>
+              <Strong>{`Use up ${bag.name}`}</Strong>
+              <Small>
+                {`Open for ${Math.round(worth.openMonths)} months: opened resin is best used within six to twelve.`}
+              </Small>
+              <TextButton href={`/weeks/bag?id=${bag.id}`}>Look at it</TextButton>
+            </Card>
+          ))}
+        </View>
+        <View gap="$1">
+          <Heading>Done</Heading>
+          {services.length === 0 ? <Body color="$soft">Nothing noted yet.</Body> : null}
+          {[...services]
+            .sort((a, b) => (a.at < b.at ? 1 : -1))
+            .map(({ id, rigId, part, at }) => (
+              <Pressable key={id} href={`/weeks/service?id=${id}`} alignItems="flex-start">
+                <Body>
+                  {`${momentInWords(Date.parse(at), Date.now())}: ${PART.of[part]}, ${rigs.find((rig) => rig.id === rigId)?.name ?? ""}`}
+                </Body>
+              </Pressable>
+            ))}
+        </View>
+      </View>
+    </Screen>
+  );
+}

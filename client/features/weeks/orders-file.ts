@@ -1,0 +1,17 @@
+import type { WeeksAhead } from "@winter-bead/core";
+import Papa from "papaparse";
+
+/** What to order, one row a grade and delivery: litres, the latest day, and the refills it is for. */
+export const ordersCsv = ({ orders }: Pick<WeeksAhead, "orders">): string =>
+  `${Papa.unparse(
+    orders.flatMap(({ by, lines }, i) =>
+      lines.map((line) => ({
+        delivery: i + 1,
+        "order by": by,
+        resin: line.grade,
+        "litres, L": Number(line.litres.toFixed(2)),
+        "for refills on": line.for.map(({ on }) => on).join(" "),
+      })),
+    ),
+    { newline: "\n" },
+  )}\n`;

@@ -1,0 +1,139 @@
+import {
+  TASK,
+  type Bag,
+  type Due,
+  type Id,
+  type Meter,
+  type PlannedDay,
+  type PlannedTask,
+  type Rig,
+  type Task,
+} from "@winter-bead/core";
+import { earlyAgainstLate, type DayCost } from "@winter-bead/core/src/weeks";
+import { format } from "date-fns/format";
+import { dateInWords } from "../../ui/format";
+import { money } from "../size/money";
+
+const noon = (on: string) => new Date(`${on}T12:00:00`);
+
+/** @example dayName("2026-11-29") // "Sunday" */
+export const dayName = (on: string) => format(noon(on), "EEEE");
+export const shortDay = (on: string) => format(noon(on), "EEE");
+/** `26`, and with its month where that begins: `1 Dec`. */
+export const dayNumber = (on: string, isFirst: boolean) =>
+  format(noon(on), isFirst || on.endsWith("-01") ? "d MMM" : "d");
+/** @example fullDay("2026-11-29") // "Sun 29 Nov" */
+export const fullDay = (on: string) => format(noon(on), "EEE d MMM");
+
+interface Names {
+  readonly rigs: readonly Rig[];
+  readonly meters: readonly Meter[];
+}
+
+const TASK_WORDS: Readonly<Record<Task, (name: string) => string>> = {
+  refill: (name) => `Refill ${name}`,
+  sediment: (name) => `Change the sediment cartridge of ${name}`,
+  carbon: (name) => `Change the carbon cartridge of ${name}`,
+  membrane: (name) => `Change the membrane of ${name}`,
+  seals: (name) => `Renew the O-rings and seals of ${name}`,
+  strainer: (name) => `Clean the inlet strainer of ${name}`,
+  meter: (name) => `Check ${name} against a standard`,
+  order: () => TASK.of.order,
+};
+
+const nameOf = (
+  { rigId, meterId }: { readonly rigId?: Id | undefined; readonly meterId?: Id | undefined },
+  names: Names,
+) => names.rigs.find(({ id }) => id === rigId)?.name ?? names.meters.find(({ id }) => id === meterId)?.name ?? "";
+
+/** @example taskWords({ task: "refill", rigId }, names) // "Refill Bay 2" */
+export const taskWords = (
+  task: { readonly task: Task; readonly rigId?: Id | undefined; readonly meterId?: Id | undefined },
+  names: Names,
+): string => TASK_WORDS[task.task](nameOf(task, names));
+
+const PART_WORDS: Readonly<Record<Task, string>> = {
+  refill: "refill",
+  sediment: "change its sediment",
+  carbon: "change its carbon",
+  membrane: "change its membrane",
+  seals: "renew its seals",
+  strainer: "clean its strainer",
+  meter: "check it",
+  order: "order resin",
+};
+
+/** A day's tasks in one line; what follows of the same rig says `its`. @example "Refill Bay 2 · change its sediment" */
+export function tasksWords(tasks: readonly PlannedTask[], names: Names): string {
+  const byRig = [...tasks].sort((a, b) =>
+    nameOf(a, names) < nameOf(b, names) ? -1 : nameOf(a, names) > nameOf(b, names) ? 1 : 0,
+  );
+  return byRig
+    .map((task, i) => {
+      const before = byRig[i - 1];
+      const isSame = before !== undefined && task.rigId !== undefined && before.rigId === task.rigId;
+      return isSame ? PART_WORDS[task.task] : taskWords(task, names);
+    })
+    .join(" · ");
+}
+
+/** What a day has to do, in one line. @example "two tasks, 55 min" */
+export function dayLoad({ tasks, minutes }: Pick<PlannedDay, "tasks" | "minutes">): string {
+  const count =
+    ["no task", "one task", "two tasks", "three tasks", "four tasks"][tasks.length] ?? `${tasks.length} tasks`;
+  return `${count}, ${Math.round(minutes)} min`;
+}
+
+/** Money below this is not worth a word. */
+const NOTHING = 0.5;
+const about = (value: number, currency: string) =>
+  `about ${money(value < 10 ? Number(value.toPrecision(1)) : Number(value.toPrecision(2)), currency)}`;
+
+/** Early against late, in a sentence or two. */
+export function whyThisDay(task: PlannedTask, currency: string): string {
+  const weighed = earlyAgainstLate(task);
+  if (!weighed) return "";
+  const { here, next } = weighed;
+  const isRefill = task.task === "refill";
+  const early =
+    here.early < NOTHING
+      ? isRefill
+        ? "Throws away next to nothing."
+        : ""
+      : `Throws away ${about(here.early, currency)} ${isRefill ? "of resin" : "of its life"}.`;
+  const risk = here.late < NOTHING ? "" : `Until then ${about(here.late, currency)} of booked work is at risk.`;
+  const later =
+    next && next.late - here.late >= NOTHING
+      ? `${fullDay(next.on)} would risk ${about(next.late, currency)}${isRefill ? " of work done again" : ""}.`
+      : "";
+  return [early, risk, later].filter((each) => each !== "").join(" ");
+}
+
+/** A day to move to, with what it costs beside the best. */
+export const dayCostWords = ({ on, early, late, time }: DayCost, best: DayCost, currency: string): string => {
+  const more = early + late + time - (best.early + best.late + best.time);
+  return `${fullDay(on)}: ${more < NOTHING ? "as good" : `${about(more, currency)} more`}`;
+};
+
+const MONTHS = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
+const months = (count: number) => (count === 1 ? "a month" : `${MONTHS.format(count)} months`);
+
+/** Why something is due. */
+export function dueWords({ because, months: after, last, on, usedShare }: Due, today: string): string {
+  if (because === "unknown") return "Nobody noted when it was last done: note it once, and its next day follows.";
+  const since = last ? `last done ${format(noon(last), "d MMM yyyy")}` : "";
+  const when = on! < today ? `was due ${fullDay(on!)}` : on === today ? "due today" : `due ${dateInWords(on!, today)}`;
+  switch (because) {
+    case "months":
+      return `${when}: every ${months(after)}, ${since}.`;
+    case "chlorine":
+      return `${when}: ${Math.round(100 * (usedShare ?? 0))} % of the chlorine it takes is used, at the water that went through; ${since}.`;
+    case "pressure":
+      return `${when}: the pressure was seen to fall while it ran; ${since}.`;
+    case "rejection":
+      return `${when}: its flow or its rejection has left the clean baseline; ${since}.`;
+  }
+}
+
+/** A bag by its name and what is in it. */
+export const bagName = ({ name, lot }: Pick<Bag, "name" | "lot">) => (lot ? `${name}, lot ${lot}` : name);

@@ -1,0 +1,163 @@
+import { lookup } from "node:dns/promises";
+import { request as requestHttp } from "node:http";
+import { request as requestHttps } from "node:https";
+import { BlockList, isIP } from "node:net";
+
+/** Why an address gave no calendar, in words for the technician. */
+export class CalendarTrouble extends Error {
+  constructor(
+    readonly status: 403 | 422 | 502 | 504,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+const PATIENCE = 6_000;
+const LARGEST = 2 ** 20;
+const MOST_REDIRECTS = 3;
+
+/** Addresses that are no place for a calendar: this machine, its network, and what is set aside (RFC 1918, 4193, 6890). */
+const PRIVATE = new BlockList();
+for (const [net, prefix] of [
+  ...([
+    ["0.0.0.0", 8],
+    ["10.0.0.0", 8],
+    ["100.64.0.0", 10],
+    ["127.0.0.0", 8],
+    ["169.254.0.0", 16],
+  ] as const),
+  ...([
+    ["172.16.0.0", 12],
+    ["192.0.0.0", 24],
+    ["192.168.0.0", 16],
+    ["198.18.0.0", 15],
+    ["224.0.0.0", 4],
+  ] as const),
+  ["240.0.0.0", 4] as const,
+])
+  PRIVATE.addSubnet(net, prefix, "ipv4");
+for (const [net, prefix] of [
+  ...([
+    ["::", 128],
+    ["::1", 128],
+    ["fc00::", 7],
+    ["fe80::", 10],
+    ["ff00::", 8],
+    ["64:ff9b::", 96],
+  ] as const),
+  ["2002::", 16] as const,
+])
+  PRIVATE.addSubnet(net, prefix, "ipv6");
+
+/** @example isPrivate("192.168.1.10") // true */
+export function isPrivate(address: string): boolean {
+  const mapped = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(address)?.[1];
+  if (mapped) return isPrivate(mapped);
+  const family = isIP(address);
+  return family === 0 || PRIVATE.check(address, family === 6 ? "ipv6" : "ipv4");
+}
+
+function readAddress(text: string): URL {
+  const url = URL.canParse(text) ? new URL(text.replace(/^webcal:/i, "https:")) : undefined;
+  if (!url || !/^https?:$/.test(url.protocol) || url.username !== "" || url.password !== "")
+    throw new CalendarTrouble(422, "Give the whole address of a calendar, such as https://calendar.example/round.ics.");
+  return url;
+}
+
+interface Answered {
+  readonly status: number;
+  readonly location?: string;
+  readonly text: string;
+}
+
+/** Asks one address; the connection goes to the address that was looked at, whatever the name says a moment later. */
+function askOnce(url: URL, address: string): Promise<Answered> {
+  const request = url.protocol === "https:" ? requestHttps : requestHttp;
+  const family = isIP(address);
+  return new Promise((resolve, reject) => {
+    const asked = request(
+      url,
+      {
+        headers: { Accept: "text/calendar, text/plain;q=0.5" },
+        signal: AbortSignal.timeout(PATIENCE),
+        lookup: (_name, options, found) =>
+          options.all
+            ? (found as never as (e: null, all: object[]) => void)(null, [{ address, family }])
+            : found(null, address, family),
+      },
+      (response) => {
+        const pieces: Buffer[] = [];
+        let size = 0;
+        response.on("data", (piece: Buffer) => {
+          size += piece.length;
+          if (size > LARGEST) {
+            asked.destroy();
+            reject(new CalendarTrouble(502, "This calendar is far too large to be taken."));
+          } else pieces.push(piece);
+        });
+        response.on("end", () =>
+          resolve({
+            status: response.statusCode ?? 0,
+            ...(response.headers.location ? { location: response.headers.location } : {}),
+            text: Buffer.concat(pieces).toString("utf8"),
+          }),
+        );
+        response.on("error", reject);
+      },
+    );
+    asked.on("error", reject);
+    asked.end();
+  });
+}
+
+/** Fetches calendars from addresses that a user typed; this machine's own network is no place for them unless it is named. */
+export class OutsideCalendar {
+  private readonly named: Set<string>;
+
+  /**
+   * @param named origins that may be asked though they are private, such as `http://127.0.0.1:4190`
+   * @param own the address of the stand-in that ships with this, which may still be starting
+   */
+  constructor(named: readonly string[] = [], own?: Promise<string>) {
+    this.named = new Set(named);
+    void own?.then((address) => this.named.add(address));
+  }
+
+  /** @throws CalendarTrouble with a sentence */
+  async fetch(address: string): Promise<string> {
+    let url = readAddress(address);
+    try {
+      for (let i = 0; i <= MOST_REDIRECTS; i += 1) {
+        const { status, location, text } = await askOnce(url, await this.placeOf(url));
+        if (status >= 300 && status < 400 && location) {
+          url = readAddress(new URL(location, url).href);
+          continue;
+        }
+        if (status !== 200) throw new CalendarTrouble(502, `There is no calendar at this address (${status}).`);
+        if (!text.trimStart().startsWith("BEGIN:VCALENDAR"))
+          throw new CalendarTrouble(502, "What stands at this address is no calendar.");
+        return text;
+      }
+    } catch (error) {
+      if (error instanceof CalendarTrouble) throw error;
+      const late = (error as Error).name === "TimeoutError" || (error as Error).name === "AbortError";
+      throw new CalendarTrouble(
+        late ? 504 : 502,
+        late ? "The calendar's address takes too long to answer." : "Nothing answers at this address.",
+      );
+    }
+    throw new CalendarTrouble(502, "This address leads from one to the next without end.");
+  }
+
+  private async placeOf({ hostname, origin }: URL): Promise<string> {
+    const name = hostname.replace(/^\[|\]$/g, "");
+    const found = isIP(name) ? [{ address: name }] : await lookup(name, { all: true });
+    if (!this.named.has(origin) && found.some(({ address }) => isPrivate(address)))
+      throw new CalendarTrouble(
+        403,
+        "This address lies in a private network, which is not asked. Whoever runs the server can name it in WINTER_BEAD_CALENDARS.",
+      );
+    return found[0]!.address;
+  }
+}
