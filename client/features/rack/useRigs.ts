@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import { addDays, workBetween, type Id, type Vessel, type WorkBook } from "@winter-bead/core";
+import { knownWork, type Id, type Vessel, type WorkBook } from "@winter-bead/core";
 import { useRecords } from "../../data/store";
 import { localDate } from "../../ui/format";
-import type { Assessment, RigFacts } from "./assess";
+import { inBooks, type Assessment, type RigFacts } from "./assess";
 import { assessAllInWorker } from "./assess-service";
 import { keepAssessment, lastAssessment } from "./kept-assessments";
 
@@ -66,9 +66,6 @@ export interface Rigs {
 }
 
 const NO_FACTS: readonly RigFacts[] = [];
-/** Days of known work that dates are drawn over. */
-const KNOWN_DAYS = 97;
-
 /** What is booked, and the usual weeks; where they are not on this device yet, the log alone tells. */
 export function useWorkBook(): WorkBook {
   const { records: bookings } = useRecords("bookings");
@@ -101,20 +98,18 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
       const stage = rig.stages.find((each) => each.kind === "resin");
       const vessel = stage?.kind === "resin" ? vesselById.get(stage.vesselId) : undefined;
       if (!vessel) return [];
-      return [
-        {
-          rig,
-          vessel,
-          taps: taps.records,
-          meters: meters.records,
-          feedTests: feedTests.records,
-          reports: reports.records,
-          now: moment,
-          bookings: workBetween(localDate(moment), addDays(localDate(moment), KNOWN_DAYS), rig, book),
-          visits: byTime.filter((visit) => visit.rigId === rig.id),
-          charges: byFilling.filter((charge) => charge.rigId === rig.id),
-        },
-      ];
+      const own = {
+        rig,
+        vessel,
+        taps: taps.records,
+        meters: meters.records,
+        feedTests: feedTests.records,
+        reports: reports.records,
+        now: moment,
+        visits: byTime.filter((visit) => visit.rigId === rig.id),
+        charges: byFilling.filter((charge) => charge.rigId === rig.id),
+      };
+      return [{ ...own, bookings: knownWork(inBooks(own), book) }];
     });
   }, [
     rigs.records,

@@ -91,7 +91,7 @@ export const DEFAULT_PRICES = {
   wage: 30,
   minutesPerRefill: 10,
   deliveryDays: 4,
-  spoiltJob: 45,
+  spoiltJob: 30,
   years: 5,
 } as const satisfies Prices;
 /** When these were set down. */

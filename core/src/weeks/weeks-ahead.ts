@@ -14,6 +14,7 @@ import { PACKING_FACTORS } from "../resin/storage";
 import type { Rig } from "../rig/rig.record";
 import type { Visit } from "../rig/visit.record";
 import { learn, lessonsOf, vesselLedger } from "../run/lessons";
+import { knownWork } from "../run/known-work";
 import { membraneTrend } from "../run/membrane-history";
 import { time } from "../run/readings";
 import { workStanding, type StandingInput, type WorkedStanding } from "../run/standing";
@@ -27,7 +28,7 @@ import type { Service } from "../upkeep/service.record";
 import type { Vessel } from "../vessel/vessel.record";
 import type { Meter } from "../water/meter.record";
 import type { WaterReport } from "../water/water-report.record";
-import { workBetween, type WorkBook } from "../work/booked-work";
+import type { BookedDay, WorkBook } from "../work/booked-work";
 import type { Appointment } from "./appointment.record";
 import { DAYS_AHEAD, type Filling, type Forecast, type WhatIf } from "./forecast";
 import { refillMinutes, type RefillMinutes } from "./habits-of-answering";
@@ -141,11 +142,12 @@ function seenOf(records: CrewRecords, input: StandingInput, week: number): Seen 
   };
 }
 
-/** Days of known work that dates are drawn over. */
-export const KNOWN_DAYS = 97;
+interface Asked extends StandingInput {
+  readonly bookings: readonly BookedDay[];
+}
 
 interface Standing {
-  readonly input: StandingInput;
+  readonly input: Asked;
   readonly worked: WorkedStanding;
   readonly owner: OwnerBelief;
 }
@@ -158,19 +160,17 @@ function standings(records: CrewRecords, { now, dateOf }: WeeksQuestion) {
   const charges = [...records.charges].sort((a, b) => time(a.filledAt) - time(b.filledAt));
   const inputs = records.rigs
     .filter(({ retiredOn }) => retiredOn === undefined)
-    .flatMap((rig): StandingInput[] => {
+    .flatMap((rig): Asked[] => {
       const stage = rig.stages.find((each) => each.kind === "resin");
       const vessel = stage?.kind === "resin" ? vessels.get(stage.vesselId) : undefined;
       if (!vessel) return [];
       const { feedTests, reports } = records;
-      return [
-        {
-          ...{ rig, vessel, taps, meters, feedTests, reports, now, today, dateOf },
-          visits: visits.filter((visit) => visit.rigId === rig.id),
-          charges: charges.filter((charge) => charge.rigId === rig.id),
-          bookings: workBetween(today, addDays(today, KNOWN_DAYS), rig, records),
-        },
-      ];
+      const facts = {
+        ...{ rig, vessel, taps, meters, feedTests, reports, now, today, dateOf },
+        visits: visits.filter((visit) => visit.rigId === rig.id),
+        charges: charges.filter((charge) => charge.rigId === rig.id),
+      };
+      return [{ ...facts, bookings: knownWork(facts, records) }];
     });
   const lessons = inputs.flatMap((input) => lessonsOf(input));
   const found: Standing[] = [];
@@ -198,13 +198,12 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
   const { bags, charges, disposals, appointments, services } = records;
   const stockFacts = { bags, charges, today, dateOf };
   const stock = stockOf(stockFacts);
-  const until = addDays(today, days);
-  const works = found.map(({ input: { rig, vessel, charges: own }, worked, owner }): VesselWork => {
+  const works = found.map(({ input: { rig, vessel, charges: own, bookings }, worked, owner }): VesselWork => {
     const filling = usualFilling(vessel, own[own.length - 1]);
     const stored = storedAs(refillFrom(stock, filling.grade, filling.resinLitres).portions, stock);
     return {
       ...{ rig, vessel, worked, owner, whatIf, appointments },
-      work: workBetween(today, until, rig, records),
+      work: bookings.filter(({ on }) => on >= today),
       filling: { ...filling, ...(stored ? { stored } : {}) },
       minutes: refillMinutes(own, prices.minutesPerRefill),
     };

@@ -1,0 +1,372 @@
+import fc from "fast-check";
+import {
+  addDays,
+  bookedPace,
+  knownWork,
+  learn,
+  lessonsOf,
+  unwrap,
+  weekdayOf,
+  workStanding,
+  type Appointment,
+  type Booking,
+  type Prices,
+  type Rig,
+} from "../src/index";
+import {
+  calendarEvents,
+  declinedWeekdays,
+  DEFAULT_PRICES,
+  earlyAgainstLate,
+  explainDay,
+  firstShortDay,
+  forecast,
+  isOwnEvent,
+  oddsWords,
+  proposeWeeks,
+  refillMinutes,
+  weeksAhead,
+  workBetween,
+  workOn,
+  type CrewRecords,
+  type ForecastInput,
+  type VesselWork,
+} from "../src/weeks";
+import { expectTrue } from "./explained";
+import { chargeOf, clean, factsOf, type Told } from "./told";
+
+const booking = (on: string, booked: Booking["booked"], more: Partial<Booking> = {}): Booking => ({
+  ...{ id: `b${on}${JSON.stringify(booked)}`, rigId: "rig", on, booked },
+  ...more,
+});
+const van: Rig = factsOf({ outputs: [] }).rig;
+const WEEK = { monday: 4, tuesday: 4, wednesday: 3, thursday: 4, friday: 2, saturday: 0, sunday: 0 };
+const winter = { id: "w", rigId: "rig", from: "2026-11-01", until: "2027-03-31", jobs: WEEK };
+
+describe("what is known of a day's work", () => {
+  const book = {
+    bookings: [
+      booking("2027-03-04", { by: "jobs", jobs: 2 }),
+      booking("2027-03-04", { by: "jobs", jobs: 1, jobName: "first clean", litresEach: 95 }),
+      booking("2027-03-05", { by: "litres", litres: 240 }),
+      booking("2027-03-26", { by: "off" }),
+    ],
+    usualWeeks: [winter],
+    daysOff: [{ id: "o", from: "2027-03-08", until: "2027-03-10", name: "Fair" }],
+  };
+  test("is its bookings, all of them; a job of its own kind takes its own water", () => {
+    expect(workOn("2027-03-04", van, book)).toMatchObject({ litres: 2 * 40 + 95, jobs: 3, from: "bookings" });
+    expect(workOn("2027-03-05", van, book)).toMatchObject({ litres: 240, jobs: 6 });
+    expect(workOn("2027-03-26", van, book)).toMatchObject({ litres: 0, from: "bookings" });
+  });
+  test("else a day off, else the season's usual week, else nothing", () => {
+    expect(workOn("2027-03-09", van, book)).toMatchObject({ litres: 0, from: "day-off" });
+    expect(workOn("2027-03-12", van, book)).toMatchObject({ litres: 80, from: "usual-week" });
+    expect(workOn("2027-04-01", van, book)).toBeUndefined();
+    expect(workOn("2027-03-12", { ...van, id: "other" }, book)).toBeUndefined();
+  });
+  test("of two seasons that cover a day the one that began last counts", () => {
+    const fair = { ...winter, id: "f", from: "2027-03-01", until: "2027-03-14", jobs: { ...WEEK, friday: 9 } };
+    expect(workOn("2027-03-12", van, { ...book, usualWeeks: [fair, winter] })?.jobs).toBe(9);
+  });
+});
+
+/** A vessel with so many clean visits of 100 L behind it. */
+function inputOf(told: Told, more: Partial<ForecastInput> = {}): ForecastInput {
+  const facts = factsOf(told);
+  const owner = learn(lessonsOf(facts), facts.vessel.id);
+  return {
+    ...{ rig: facts.rig, vessel: facts.vessel, owner, today: facts.today, work: [] },
+    worked: unwrap(workStanding(facts, owner)),
+    filling: { grade: "virgin", resinLitres: 11.5, packing: "settled" },
+    ...more,
+  };
+}
+const asVessel = (told: Told, more: Partial<VesselWork> = {}): VesselWork => ({
+  ...inputOf(told),
+  minutes: { minutes: 10, of: 0 },
+  appointments: [],
+  ...more,
+});
+
+describe("a vessel day by day", () => {
+  test("has less each evening, and the odds that it runs out only grow", () => {
+    const { days } = forecast(inputOf({ outputs: clean(8) }));
+    for (let i = 1; i < days.length; i += 1) {
+      expect(days[i]!.left.typical).toBeLessThanOrEqual(days[i - 1]!.left.typical);
+      expect(days[i]!.outBy).toBeGreaterThanOrEqual(days[i - 1]!.outBy);
+      expect(days[i]!.outBefore).toBe(days[i - 1]!.outBy);
+    }
+    expect(days[days.length - 1]!.outBy).toBeGreaterThan(0.9);
+  });
+  test("keeps what a day off saves, and loses what a large booking takes", () => {
+    const told = { outputs: clean(8) };
+    const { today } = inputOf(told);
+    const at = addDays(today, 2);
+    const known = (bookings: readonly Booking[]) =>
+      forecast(
+        inputOf(told, { work: workBetween(today, addDays(today, 30), van, { bookings, usualWeeks: [], daysOff: [] }) }),
+      );
+    const [plain, off, full] = [
+      known([]),
+      known([booking(at, { by: "off" })]),
+      known([booking(at, { by: "litres", litres: 600 })]),
+    ];
+    expect(off.days[2]!.left.typical).toBeGreaterThan(plain.days[2]!.left.typical + 50);
+    expect(full.days[2]!.left.typical).toBeLessThan(plain.days[2]!.left.typical - 350);
+    expect(full.days[2]!.known?.jobs).toBe(15);
+  });
+  test("is fresh on the day of its refill and counts from there", () => {
+    const input = inputOf({ outputs: clean(12) });
+    const on = addDays(input.today, 5);
+    const { days, fresh } = forecast({ ...input, refills: [{ on, filling: input.filling }] });
+    expect(days[5]).toMatchObject({ refilled: true, outBefore: expect.any(Number) as number });
+    expect(days[5]!.outBy).toBeLessThan(days[4]!.outBy + 1e-9);
+    expect(days[6]!.left.typical).toBeGreaterThan(0.7 * fresh.typical);
+    expect(days[20]!.left.typical).toBeLessThan(days[6]!.left.typical);
+  });
+  test("lasts longer with less water a job, and a filled spare takes the first shortage away", () => {
+    const input = inputOf({ outputs: clean(12) });
+    const short = (whatIf: ForecastInput["whatIf"]) => {
+      const { days } = forecast({ ...input, ...(whatIf ? { whatIf } : {}) });
+      return days.findIndex((day) => day.outBy >= 0.5);
+    };
+    const plain = short(undefined);
+    expect(short({ waterShare: 0.6 })).toBeGreaterThan(plain);
+    const spared = short({ spare: true });
+    expect(spared === -1 || spared > plain + 10).toBe(true);
+  });
+  test("agrees with its dates: the day of even odds is the likely one", () => {
+    const { days } = forecast(inputOf({ outputs: clean(10) }));
+    const even = days.find((day) => day.outBy >= 0.5)!.on;
+    const facts = factsOf({ outputs: clean(10) });
+    const { dates } = weeksAhead(recordsOf({ outputs: clean(10) }), { now: facts.now, dateOf: facts.dateOf }).rigs[0]!;
+    expect(Math.abs(Date.parse(even) - Date.parse(dates!.likely))).toBeLessThanOrEqual(2 * 86_400_000);
+  });
+});
+
+test.each([
+  [0.34, "1 in 3"],
+  [0.5, "1 in 2"],
+  [0.66, "2 in 3"],
+  [0.75, "3 in 4"],
+  [0.06, "1 in 15"],
+  [0.99, "almost surely"],
+  [0.002, "less than 1 in 100"],
+])("a chance of %s is spoken as %s", (chance, words) => expect(oddsWords(chance)).toBe(words));
+
+describe("the plan for the weeks", () => {
+  const told = { outputs: clean(14), litresPerJob: 40 };
+  const today = factsOf(told).today;
+  const propose = (appointments: readonly Appointment[] = [], prices: Prices = DEFAULT_PRICES) =>
+    proposeWeeks({ today, days: 35, vessels: [asVessel(told, { appointments })], dues: [], appointments, prices });
+  const refillDay = (plan: ReturnType<typeof propose>) =>
+    plan.days.find(({ tasks }) => tasks[0]!.task === "refill")!.on;
+
+  test("refills before it runs out, on the day that costs least, and says so in money", () => {
+    const plan = propose();
+    const [first] = plan.days;
+    const task = first!.tasks[0]!;
+    const sums = task.costs.map(({ early, late, time }) => early + late + time);
+    const { here, next } = earlyAgainstLate(task)!;
+    expect(here.early + here.late + here.time).toBeCloseTo(Math.min(...sums), 9);
+    expect(next!.late).toBeGreaterThan(here.late);
+    expect(here.outBefore).toBeLessThan(0.15);
+    expectTrue(explainDay(task, { currency: "EUR" })!);
+    expect(plan.with.get("rig")!.days.every((day) => day.outBy < 0.5)).toBe(true);
+    expect(plan.without.get("rig")!.days.some((day) => day.outBy > 0.9)).toBe(true);
+  });
+  test("comes earlier the dearer a spoilt job is, and later the dearer the resin", () => {
+    const dearJobs = { ...DEFAULT_PRICES, spoiltJob: 900 };
+    const dearResin = { ...DEFAULT_PRICES, resin: { ...DEFAULT_PRICES.resin, virgin: 90 } };
+    expect(refillDay(propose([], dearJobs)) <= refillDay(propose())).toBe(true);
+    expect(refillDay(propose([], dearJobs)) < refillDay(propose([], dearResin))).toBe(true);
+  });
+  const said = (on: string, answer: Appointment["answer"]): Appointment => ({
+    ...{ id: `${answer}${on}`, task: "refill", rigId: "rig", on, answer, answeredAt: `${today}T08:00:00.000Z` },
+  });
+  test("keeps a day that was accepted, and looks for another where one was declined", () => {
+    const proposed = refillDay(propose());
+    const other = addDays(proposed, -3);
+    const taken = propose([said(other, "accepted")]);
+    expect(refillDay(taken)).toBe(other);
+    expect(taken.days[0]!.accepted).toBe(true);
+    expect(refillDay(propose([said(proposed, "declined")]))).not.toBe(proposed);
+  });
+  test("leaves a weekday alone that was declined again and again", () => {
+    const sundays = ["2027-01-03", "2027-01-10", "2027-01-17"].map((on) => said(on, "declined"));
+    expect([...declinedWeekdays(sundays)]).toEqual([6]);
+    expect([
+      ...declinedWeekdays([
+        ...sundays,
+        ...["2027-01-24", "2027-01-31", "2027-02-07"].map((on) => said(on, "accepted")),
+      ]),
+    ]).toEqual([]);
+    for (const { on } of propose(sundays).days) expect(weekdayOf(on)).not.toBe(6);
+  });
+  test("puts upkeep and refill on one day where that saves the way", () => {
+    const proposed = refillDay(propose());
+    const due = {
+      task: "sediment" as const,
+      rigId: "rig",
+      on: addDays(proposed, 1),
+      because: "months" as const,
+      months: 6,
+    };
+    const plan = proposeWeeks({
+      today,
+      days: 35,
+      vessels: [asVessel(told)],
+      dues: [due],
+      appointments: [],
+      prices: DEFAULT_PRICES,
+    });
+    const day = plan.days.find(({ tasks }) => tasks.some(({ task }) => task === "sediment"))!;
+    expect(day.tasks.map(({ task }) => task).sort()).toEqual(["refill", "sediment"]);
+    expect(day.minutes).toBe(20);
+    for (const task of day.tasks) expectTrue(explainDay(task, { currency: "EUR" })!);
+  });
+  test("never sets two refills of a vessel for one day", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 3, max: 18 }), fc.integer({ min: 60, max: 400 }), (visits, litres) => {
+        const vessel = asVessel({ outputs: clean(visits), litres });
+        const plan = proposeWeeks({
+          ...{ today: factsOf({ outputs: clean(visits) }).today, days: 28, vessels: [vessel], dues: [] },
+          ...{ appointments: [], prices: DEFAULT_PRICES },
+        });
+        const days = plan.days.map(({ on }) => on);
+        expect(new Set(days).size).toBe(days.length);
+        for (const { tasks } of plan.days) expect(tasks).toHaveLength(1);
+      }),
+      { numRuns: 5 },
+    );
+  });
+});
+
+describe("minutes of a refill", () => {
+  const charge = (minutes: number | undefined, i: number) => ({
+    ...chargeOf({}),
+    id: `c${i}`,
+    filledAt: `2027-01-${String(i + 1).padStart(2, "0")}T08:00:00.000Z`,
+    ...(minutes === undefined ? {} : { minutes }),
+  });
+  test("are the middle of the last ten that say it, else the usual figure", () => {
+    expect(refillMinutes([charge(undefined, 0)], 10)).toEqual({ minutes: 10, of: 0 });
+    expect(refillMinutes([charge(20, 0), charge(30, 1), charge(undefined, 2)], 10)).toEqual({ minutes: 25, of: 2 });
+    const many = [...Array<number>(5).fill(90), ...Array<number>(10).fill(25)].map(charge);
+    expect(refillMinutes(many, 10)).toEqual({ minutes: 25, of: 10 });
+  });
+});
+
+/** A crew of one told rig. */
+function recordsOf(told: Told, more: Partial<CrewRecords> = {}): CrewRecords {
+  const facts = factsOf(told);
+  return {
+    ...{
+      rigs: [facts.rig],
+      vessels: [facts.vessel],
+      taps: [...facts.taps.values()],
+      meters: [...facts.meters.values()],
+    },
+    ...{ charges: facts.charges, visits: facts.visits, feedTests: [], reports: [], membraneChecks: [] },
+    ...{
+      bookings: [],
+      usualWeeks: [],
+      daysOff: [],
+      bags: [],
+      disposals: [],
+      services: [],
+      appointments: [],
+      priceLists: [],
+    },
+    ...more,
+  };
+}
+
+describe("the weeks of a crew", () => {
+  const told = { outputs: clean(12) };
+  const { now, dateOf, today } = factsOf(told);
+  const ahead = (more: Partial<CrewRecords> = {}) => weeksAhead(recordsOf(told, more), { now, dateOf });
+
+  test("say when to order: the early date less a delivery, and before the refill that is planned", () => {
+    const { rigs, orders, plan } = ahead();
+    const [bay] = rigs;
+    expect(bay!.orderBy).toBe(addDays(bay!.dates!.early, -DEFAULT_PRICES.deliveryDays));
+    const refill = plan.days.find(({ tasks }) => tasks.some(({ task }) => task === "refill"))!;
+    expect(orders[0]!.by).toBe(addDays(refill.on, -DEFAULT_PRICES.deliveryDays));
+    expect(orders[0]!.lines[0]).toMatchObject({ grade: "virgin", litres: expect.closeTo(11.5, 6) as number });
+  });
+  test("a day that was booked is in the dates and in the days alike", () => {
+    const usual = ahead().rigs[0]!;
+    const heavy = Array.from({ length: 20 }, (_, i) => booking(addDays(today, i + 1), { by: "litres", litres: 400 }));
+    const full = ahead({ bookings: heavy }).rigs[0]!;
+    expect(full.dates!.likely < usual.dates!.likely).toBe(true);
+    expect(firstShortDay(full.untouched.days)!.on < firstShortDay(usual.untouched.days)!.on).toBe(true);
+  });
+  test("say why nothing can be foretold of a rig without a charge", () => {
+    expect(ahead({ charges: [] }).silent).toEqual([{ rigId: "rig", because: "This vessel has no charge in use." }]);
+  });
+  test("name what was set for a day gone by and is not done", () => {
+    const set: Appointment = {
+      ...{ id: "a", task: "refill", rigId: "rig", on: addDays(today, -2), answer: "accepted" },
+      answeredAt: `${today}T08:00:00.000Z`,
+    };
+    expect(ahead({ appointments: [set] }).missed.map(({ id }) => id)).toEqual(["a"]);
+    const filled = { ...chargeOf({}), filledAt: new Date(now - 86_400_000).toISOString() };
+    expect(ahead({ appointments: [set], charges: [filled] }).missed).toEqual([]);
+  });
+});
+
+describe("the crew's calendar", () => {
+  const { rig, meters } = factsOf({ outputs: [] });
+  const appointment = (more: object): Appointment => ({
+    ...({ id: "a", task: "refill", rigId: "rig", on: "2027-03-07", answer: "accepted" } as const),
+    answeredAt: "2027-03-01T08:00:00.000Z",
+    ...more,
+  });
+  const events = (appointments: readonly Appointment[], bookings: readonly Booking[] = []) =>
+    calendarEvents({ rigs: [rig], meters: [...meters.values()], bookings, daysOff: [], appointments });
+
+  test("names rig and task, keeps its ids, and tells what was taken back", () => {
+    const [first] = events([appointment({ version: 1 })]);
+    const [moved] = events([appointment({ version: 2, on: "2027-03-08" })]);
+    const [gone] = events([appointment({ version: 3, voided: true })]);
+    expect(first).toMatchObject({ title: "Refill: Bay", from: "2027-03-07", until: "2027-03-08", cancelled: false });
+    expect([first!.uid, moved!.uid, gone!.uid]).toEqual(Array(3).fill(first!.uid));
+    expect([first!.sequence, moved!.sequence, gone!.sequence]).toEqual([0, 1, 2]);
+    expect(gone!.cancelled).toBe(true);
+    expect(isOwnEvent(first!.uid)).toBe(true);
+  });
+  test("leaves out a day that was declined from the first, and cancels one that was declined later", () => {
+    expect(events([appointment({ answer: "declined", version: 1 })])).toEqual([]);
+    expect(events([appointment({ answer: "declined", version: 2 })])[0]!.cancelled).toBe(true);
+  });
+  test("tells of a booking whose it is and what it takes", () => {
+    const [event] = events([], [booking("2027-03-04", { by: "jobs", jobs: 3 }, { name: "Row" })]);
+    expect(event).toMatchObject({ title: "Bay: Row", words: "3 cars", busy: true });
+    expect(events([], [booking("2027-03-04", { by: "off" })])[0]).toMatchObject({ title: "Bay: off", busy: false });
+  });
+});
+
+describe("what booked days really take", () => {
+  const booked = Array.from({ length: 10 }, (_, i) => ({ on: addDays("2027-03-01", i), litres: 100 }));
+  const drawn = (litres: number, days = 10) => booked.slice(0, days).map(({ on }) => ({ date: on, litres }));
+  test("is learnt from the days that were booked and logged, slowly at first", () => {
+    expect(bookedPace([], booked)).toBe(1);
+    expect(bookedPace(drawn(150, 1), booked)).toBeCloseTo(1.125, 9);
+    expect(bookedPace(drawn(150), booked)).toBeCloseTo(1.385, 3);
+    expect(bookedPace([{ date: "2026-01-01", litres: 999 }], booked)).toBe(1);
+  });
+  test("moves the water of the days to come, in the weeks and on the rack alike", () => {
+    const told = { outputs: clean(10), litres: 100 };
+    const facts = factsOf(told);
+    const half = { ...winter, jobs: { ...WEEK, monday: 1, tuesday: 1, wednesday: 1, thursday: 1, friday: 1 } };
+    const book = { bookings: [], usualWeeks: [{ ...half, until: undefined }], daysOff: [] };
+    const known = knownWork(facts, book);
+    const monday = known.find(({ on }) => on > facts.today && weekdayOf(on) === 0)!;
+    expect(monday.litres).toBeGreaterThan(80);
+    expect(monday.jobs).toBe(1);
+    const { rigs } = weeksAhead(recordsOf(told, book), { now: facts.now, dateOf: facts.dateOf });
+    expect(rigs[0]!.untouched.days.find(({ on }) => on === monday.on)!.litres).toBeCloseTo(monday.litres, 9);
+  });
+});
