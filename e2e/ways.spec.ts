@@ -7,6 +7,8 @@ const TITLES: readonly (readonly [string, RegExp])[] = [
   ["/water", /^The water · /],
   ["/lab", /^The Lab|^Lab/],
   ["/size/vessel", /^Which vessel · /],
+  ["/weeks", /^Weeks · /],
+  ["/weeks/stock", /^Stock · /],
   ["/history", /^History · /],
   ["/setup", /^Set up · /],
   ["/settings", /^Settings · /],
@@ -20,8 +22,8 @@ test("each place has its title and one heading, and the focus goes there", async
   }
   await page.goto(demo.url);
   await expect(page.getByTestId("verdict-title")).toBeVisible();
-  await page.getByRole("link", { name: "Setup", exact: true }).click();
-  await expect(page.getByRole("heading", { level: 1, name: "Set up" })).toBeFocused();
+  await page.getByRole("link", { name: "Weeks", exact: true }).click();
+  await expect(page.getByRole("heading", { level: 1, name: "Weeks" })).toBeFocused();
   await page.getByRole("link", { name: "History", exact: true }).click();
   await expect(page.getByRole("heading", { level: 1, name: "History" })).toBeFocused();
 });
@@ -57,13 +59,13 @@ test("going back stands where the place was left; going forward begins at the to
   await scroller.evaluate((node) => (node.scrollTop = 900));
   await expect.poll(top).toBeGreaterThan(850);
   await page.waitForTimeout(300);
-  await page.getByRole("link", { name: "Setup", exact: true }).click();
-  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Set up");
+  await page.getByRole("link", { name: "History", exact: true }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("History");
   await page.goBack();
   await expect(page.getByTestId("ranked")).toBeVisible();
   await expect.poll(top).toBeGreaterThan(850);
   await page.waitForTimeout(1_200);
-  await page.getByRole("link", { name: "Setup", exact: true }).click();
+  await page.getByRole("link", { name: "History", exact: true }).click();
   await page.getByRole("link", { name: "Size", exact: true }).click();
   await page.getByRole("link", { name: "Vessel", exact: true }).click();
   await expect(page.getByTestId("ranked")).toBeVisible();

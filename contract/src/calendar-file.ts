@@ -14,7 +14,7 @@ export function calendarFile(records: CalendarRecords, now: number): string {
     prodId: "//Winter Bead//Weeks//EN",
     method: ICalCalendarMethod.PUBLISH,
   });
-  for (const { uid, from, until, title, words, sequence, cancelled, busy } of calendarEvents(records))
+  for (const { uid, from, until, title, words, sequence, cancelled, busy, kind } of calendarEvents(records))
     calendar.createEvent({
       id: uid,
       start: dayOf(from),
@@ -24,6 +24,7 @@ export function calendarFile(records: CalendarRecords, now: number): string {
       summary: title,
       ...(words === "" ? {} : { description: words }),
       sequence,
+      categories: [{ name: kind }],
       status: cancelled ? ICalEventStatus.CANCELLED : ICalEventStatus.CONFIRMED,
       transparency: busy && !cancelled ? ICalEventTransparency.OPAQUE : ICalEventTransparency.TRANSPARENT,
     });

@@ -21,8 +21,8 @@ import {
   explainDay,
   firstShortDay,
   forecast,
-  isOwnEvent,
   oddsWords,
+  ownEventId,
   proposeWeeks,
   refillMinutes,
   weeksAhead,
@@ -335,7 +335,7 @@ describe("the crew's calendar", () => {
     expect([first!.uid, moved!.uid, gone!.uid]).toEqual(Array(3).fill(first!.uid));
     expect([first!.sequence, moved!.sequence, gone!.sequence]).toEqual([0, 1, 2]);
     expect(gone!.cancelled).toBe(true);
-    expect(isOwnEvent(first!.uid)).toBe(true);
+    expect([ownEventId(first!.uid), ownEventId("a@b")]).toEqual(["a", undefined]);
   });
   test("leaves out a day that was declined from the first, and cancels one that was declined later", () => {
     expect(events([appointment({ answer: "declined", version: 1 })])).toEqual([]);

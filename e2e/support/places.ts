@@ -15,6 +15,12 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
   const report = await idOf(demo, "water-reports", 0);
   const site = await idOf(demo, "sites", 0);
   const vessel = await idOf(demo, "vessels", 0);
+  const booking = await idOf(demo, "bookings", 0);
+  const week = await idOf(demo, "usual-weeks", 0);
+  const off = await idOf(demo, "days-off", 0);
+  const bag = await idOf(demo, "bags", 0);
+  const disposal = await idOf(demo, "disposals", 0);
+  const service = await idOf(demo, "services", 0);
   return [
     "/",
     `/log/${rig}`,
@@ -35,6 +41,20 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
     "/size/plans",
     `/size/plans/${plan}`,
     "/size/prices",
+    "/weeks",
+    "/weeks/work",
+    "/weeks/stock",
+    "/weeks/upkeep",
+    "/weeks/reminders",
+    `/weeks/booking?rig=${rig}`,
+    `/weeks/booking?id=${booking}`,
+    `/weeks/usual-week?id=${week}`,
+    `/weeks/day-off?id=${off}`,
+    `/weeks/bag?id=${bag}`,
+    "/weeks/bag",
+    `/weeks/label?bag=${bag}`,
+    `/weeks/disposal?id=${disposal}`,
+    `/weeks/service?id=${service}`,
     "/history",
     `/history/${rig}`,
     `/history/charge?id=${charge}`,

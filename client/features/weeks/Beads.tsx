@@ -10,7 +10,7 @@ const RADIUS = 4.9;
 /** How ten beads stand: free, uncertain, taken. @example beadsOf({ low: 0.2, typical: 0.3, high: 0.45 }) // { free: 2, unsure: 3 } */
 export function beadsOf({ low, high }: ThreeOf<number>): { readonly free: number; readonly unsure: number } {
   const free = Math.min(BEADS, Math.floor(BEADS * low + 1e-9));
-  return { free, unsure: Math.min(BEADS, Math.ceil(BEADS * high - 1e-9)) - free };
+  return { free, unsure: Math.min(BEADS, Math.max(0, Math.ceil(BEADS * high - 1e-9))) - free };
 }
 
 /** What is left of a charge in ten beads: hollow what is surely free, pale what may be, filled what is taken. */

@@ -1,9 +1,6 @@
 import { View } from "@tamagui/core";
-import { addDays, type Booking, type Rig } from "@winter-bead/core";
+import { addDays, type Rig } from "@winter-bead/core";
 import { useState } from "react";
-import { v5 as uuidv5 } from "uuid";
-import { bodyOf, changed, kept, takenBack, type Step } from "../../data/acts";
-import type { Kept } from "../../data/api";
 import { Refused } from "../../data/api";
 import { act, useRecords } from "../../data/store";
 import { Card, Choice, HeavyButton, PlainButton } from "../../ui/boxes";
@@ -15,36 +12,11 @@ import { Body, Small, Strong } from "../../ui/words";
 import { onDemand } from "../on-demand-piece";
 import { fetchCalendar, useSampleCalendar } from "./calendar-service";
 import type { CalendarRead } from "./calendar-read";
+import { calendarSteps } from "./calendar-steps";
 import { fullDay } from "./words";
 
 /** A year ahead is taken. */
 const DAYS = 366;
-/** The namespace of bookings that came from calendars: two phones that read the same file make the same ids. */
-const NAMESPACE = "6f0f6a3e-7c55-5d18-9a54-0b8f6cf7a3b1";
-
-/** What a calendar brings, changes and takes back, given what it brought before. */
-export function calendarSteps(
-  { items }: CalendarRead,
-  rigId: string,
-  bookings: readonly Kept<"bookings">[],
-): readonly Step[] {
-  const known = new Map(
-    bookings.filter((each) => each.rigId === rigId && each.fromCalendar).map((each) => [each.fromCalendar!, each]),
-  );
-  return items.flatMap(({ key, on, title, jobs, cancelled }): Step[] => {
-    const before = known.get(key);
-    if (cancelled) return before ? [takenBack("bookings", before)] : [];
-    const name = title === "" ? {} : { name: title };
-    if (!before) {
-      const body: Omit<Booking, "id"> = { rigId, on, booked: { by: "jobs", jobs }, ...name, fromCalendar: key };
-      return [kept("bookings", body, uuidv5(`${rigId} ${key}`, NAMESPACE))];
-    }
-    // Jobs that were corrected here stay as they are here.
-    if (before.on === on && (before.name ?? "") === title) return [];
-    return [changed("bookings", before, { ...bodyOf(before), on, ...name })];
-  });
-}
-
 function Preview({
   read,
   rigs,

@@ -88,7 +88,7 @@ export function DayRow({
       aria-label={label}
       aria-expanded={isOpen}
       testID={`day-${on}`}
-      {...({ dataSet: { day: on } } as object)}
+      {...({ "data-day": on } as object)}
       flexDirection="row"
       alignItems="center"
       justifyContent="flex-start"

@@ -9,7 +9,8 @@ import { Pressable, TextButton } from "../../ui/boxes";
 import { litres } from "../../ui/format";
 import { Body, Small, Strong } from "../../ui/words";
 import { useWorkBook } from "../rack/useRigs";
-import { book, isPlain, moveBooking } from "./deeds";
+import { book, moveBooking } from "./deeds";
+import { isPlain } from "./plain-booking";
 import { fullDay } from "./words";
 
 /** As many jobs are one tap away. */

@@ -1,5 +1,5 @@
 import { addDays } from "@winter-bead/core";
-import { isOwnEvent } from "@winter-bead/core/src/weeks";
+import { ownEventId } from "@winter-bead/core/src/weeks";
 import ICAL from "ical.js";
 
 /** A day of an event, as it would be booked. */
@@ -13,6 +13,8 @@ export interface CalendarItem {
   readonly jobs: number;
   /** It is called off: what it brought before goes again. */
   readonly cancelled: boolean;
+  /** The booking that it was written from, by this program. */
+  readonly own?: string;
 }
 
 export interface CalendarRead {
@@ -38,6 +40,9 @@ export function jobsIn(title: string): number {
   return number === undefined ? 1 : Math.max(1, Number(number));
 }
 
+const isWork = ({ component }: ICAL.Event) =>
+  component.getAllProperties("categories").some((each) => each.getValues().includes("Work"));
+
 /** Every day that an event takes. */
 function daysOf(start: ICAL.Time, end: ICAL.Time | null): readonly string[] {
   const from = isoOf(start);
@@ -49,7 +54,7 @@ function daysOf(start: ICAL.Time, end: ICAL.Time | null): readonly string[] {
 
 /**
  * The days of work in a calendar file (RFC 5545), from one day to another: events that come again and again are told one by
- * one, with their exceptions; what this program wrote itself is passed over.
+ * one, with their exceptions. Of what this program wrote itself only work is taken, not its tasks.
  */
 export function readCalendar(text: string, from: string, until: string): CalendarRead {
   let root: ICAL.Component;
@@ -70,6 +75,7 @@ export function readCalendar(text: string, from: string, until: string): Calenda
     masters.find(({ uid }) => uid === exception.uid)?.relateException(exception);
   const alone = all.filter((event) => event.isRecurrenceException() && !masters.some(({ uid }) => uid === event.uid));
   const add = (event: ICAL.Event, key: string, start: ICAL.Time, end: ICAL.Time | null) => {
+    const own = ownEventId(event.uid ?? "");
     const cancelled = String(event.component.getFirstPropertyValue("status") ?? "").toUpperCase() === "CANCELLED";
     for (const [nth, on] of daysOf(start, end).entries())
       if (on >= from && on <= until && items.length < MOST_ITEMS)
@@ -79,10 +85,11 @@ export function readCalendar(text: string, from: string, until: string): Calenda
           title: String(event.summary ?? "").slice(0, 120),
           jobs: jobsIn(String(event.summary ?? "")),
           cancelled,
+          ...(own === undefined ? {} : { own }),
         });
   };
   for (const event of [...masters, ...alone]) {
-    if (isOwnEvent(event.uid ?? "")) continue;
+    if (ownEventId(event.uid ?? "") !== undefined && !isWork(event)) continue;
     try {
       if (!event.isRecurring() || alone.includes(event)) {
         add(event, event.uid, event.startDate, event.endDate);

@@ -1,4 +1,4 @@
-import type { Appointment, Booked, Booking, Id, Part, PlannedTask, Rig } from "@winter-bead/core";
+import type { Appointment, Booked, Id, Part, PlannedTask, Rig } from "@winter-bead/core";
 import { bodyOf, changed, kept, takenBack, type Step } from "../../data/acts";
 import type { Kept } from "../../data/api";
 import { act, newId, type Done } from "../../data/store";
@@ -67,13 +67,6 @@ export const giveUp = (appointments: readonly Kept<"appointments">[]): Promise<v
       appointments.map((each) => takenBack("appointments", each)),
     ),
   );
-
-/** A booking that is nothing but a number of jobs. */
-export const isPlain = ({ booked, name, note, fromCalendar }: Booking): boolean =>
-  name === undefined &&
-  note === undefined &&
-  fromCalendar === undefined &&
-  (booked.by === "off" || (booked.by === "jobs" && booked.jobName === undefined && booked.litresEach === undefined));
 
 /** Books so many jobs on a day, in place of what was booked plainly; the same again takes it back. */
 export async function book(rig: Rig, on: string, booked: Booked, plain: Kept<"bookings"> | undefined): Promise<void> {

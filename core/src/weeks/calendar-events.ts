@@ -31,12 +31,17 @@ export interface CalendarEvent {
   readonly cancelled: boolean;
   /** It takes the day: a booking does, a day off does not. */
   readonly busy: boolean;
+  readonly kind: EventKind;
 }
+
+/** What an event is of, as its category says. */
+export type EventKind = "Work" | "Day off" | "Task";
 
 const DOMAIN = "winter-bead";
 const uid = (id: Id) => `${id}@${DOMAIN}`;
-/** What this program wrote itself is not read back as somebody's work. */
-export const isOwnEvent = (name: string): boolean => name.endsWith(`@${DOMAIN}`);
+/** The id of the record that an event was written from; nothing where somebody else wrote it. */
+export const ownEventId = (name: string): Id | undefined =>
+  name.endsWith(`@${DOMAIN}`) ? name.slice(0, -DOMAIN.length - 1) : undefined;
 
 const named = <T extends { readonly id: Id; readonly name: string }>(records: readonly T[], id: Id | undefined) =>
   records.find((each) => each.id === id)?.name ?? "";
@@ -60,6 +65,7 @@ function bookingEvent(booking: Versioned<Booking>, rigs: readonly Rig[]): Calend
     words: [name === undefined ? "" : what, note ?? ""].filter((each) => each !== "").join("\n"),
     ...state(booking),
     busy: booked.by !== "off",
+    kind: booked.by === "off" ? "Day off" : "Work",
   };
 }
 
@@ -73,6 +79,7 @@ function dayOffEvent(off: Versioned<DayOff>, rigs: readonly Rig[]): CalendarEven
     words: "No work.",
     ...state(off),
     busy: false,
+    kind: "Day off",
   };
 }
 
@@ -91,6 +98,7 @@ function appointmentEvent(appointment: Versioned<Appointment>, { rigs, meters }:
     sequence,
     cancelled: cancelled || answer === "declined",
     busy: true,
+    kind: "Task",
   };
 }
 

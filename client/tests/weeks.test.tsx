@@ -1,0 +1,196 @@
+import { calendarFile } from "@winter-bead/contract/src/calendar-file";
+import type { Booking, Rig } from "@winter-bead/core";
+import { jobsIn, readCalendar } from "../features/weeks/calendar-read";
+import { calendarSteps } from "../features/weeks/calendar-steps";
+import { beadsOf } from "../features/weeks/Beads";
+import { isPlain } from "../features/weeks/plain-booking";
+import { dayLoad, dueWords, tasksWords } from "../features/weeks/words";
+import { bagComplaints, portionsIn, withBags } from "../features/setup/from-bags";
+import type { BagInStock } from "@winter-bead/core";
+
+const FROM = "2027-03-01";
+const UNTIL = "2028-03-01";
+const calendar = (...lines: readonly string[]) =>
+  ["BEGIN:VCALENDAR", "VERSION:2.0", ...lines, "END:VCALENDAR", ""].join("\r\n");
+const event = (uid: string, on: string, title: string, ...more: readonly string[]) => [
+  ...["BEGIN:VEVENT", `UID:${uid}`, `DTSTART;VALUE=DATE:${on}`, `SUMMARY:${title}`, ...more, "END:VEVENT"],
+];
+const items = (text: string) => readCalendar(text, FROM, UNTIL).items;
+
+describe("a calendar that somebody else keeps", () => {
+  test("gives its days of work, in their order, with the jobs that a title says", () => {
+    const read = items(
+      calendar(...event("b", "20270310", "Harbour Row\\, 4 houses"), ...event("a", "20270304", "School")),
+    );
+    expect(read.map(({ on, title, jobs }) => [on, title, jobs])).toEqual([
+      ["2027-03-04", "School", 1],
+      ["2027-03-10", "Harbour Row, 4 houses", 4],
+    ]);
+    expect([jobsIn("3 x cars"), jobsIn("No 12 Quay Street"), jobsIn("2 water changes")]).toEqual([3, 1, 2]);
+  });
+  test("what comes again is told day by day, without the days that are left out and with those that were moved", () => {
+    const weekly = event("w", "20270305", "Quay", "RRULE:FREQ=WEEKLY;COUNT=4", "EXDATE;VALUE=DATE:20270312");
+    const moved = event("w", "20270320", "Quay", "RECURRENCE-ID;VALUE=DATE:20270319");
+    expect(items(calendar(...weekly, ...moved)).map(({ on }) => on)).toEqual([
+      "2027-03-05",
+      "2027-03-20",
+      "2027-03-26",
+    ]);
+  });
+  test("is bounded: what never ends stops at the end of the year that is looked at", () => {
+    const daily = items(calendar(...event("d", "20270301", "Daily", "RRULE:FREQ=DAILY")));
+    expect(daily).toHaveLength(367);
+    expect(items(calendar(...event("d", "19000101", "Old", "RRULE:FREQ=SECONDLY")))).toEqual([]);
+  });
+  test("an event with a time, or of several days, takes its days", () => {
+    const timed = [
+      "BEGIN:VEVENT",
+      "UID:t",
+      "DTSTART:20270304T090000",
+      "DTEND:20270304T110000",
+      "SUMMARY:Two hours",
+      "END:VEVENT",
+    ];
+    const days = event("s", "20270308", "Fair", "DTEND;VALUE=DATE:20270311");
+    expect(items(calendar(...timed, ...days)).map(({ on }) => on)).toEqual([
+      "2027-03-04",
+      "2027-03-08",
+      "2027-03-09",
+      "2027-03-10",
+    ]);
+  });
+  test("what is no calendar says so, and one event that cannot be read does not keep the others away", () => {
+    expect(readCalendar("hello", FROM, UNTIL).faults[0]).toMatch(/no calendar file/);
+    const read = readCalendar(calendar(...event("x", "soon", "Odd"), ...event("a", "20270304", "Good")), FROM, UNTIL);
+    expect(read.items.map(({ title }) => title)).toContain("Good");
+  });
+});
+
+const rig = { id: "rig", name: "Van", jobName: "house", litresPerJob: 50 } as Rig;
+const kept = (body: Omit<Booking, "id">, id = "1") => ({ ...body, id, version: 1, voided: false });
+
+describe("taking a calendar in", () => {
+  const read = (...lines: readonly string[]) => readCalendar(calendar(...lines), FROM, UNTIL);
+  const once = read(...event("a", "20270304", "Row"));
+  const booked = kept({
+    rigId: "rig",
+    on: "2027-03-04",
+    booked: { by: "jobs", jobs: 2 },
+    name: "Row",
+    fromCalendar: "a",
+  });
+
+  test("books each day once, under an id that follows from the event: two phones make the same", () => {
+    const [first, second] = [calendarSteps(once, "rig", []), calendarSteps(once, "rig", [])];
+    expect(first).toEqual(second);
+    expect(first).toMatchObject([{ does: "keep", kind: "bookings", body: { on: "2027-03-04", fromCalendar: "a" } }]);
+    expect(calendarSteps(once, "rig", [booked])).toEqual([]);
+    expect(calendarSteps(once, "other", [booked])).toHaveLength(1);
+  });
+  test("a moved event moves its booking and leaves the jobs that were corrected here; one called off goes again", () => {
+    const moved = calendarSteps(read(...event("a", "20270306", "Row")), "rig", [booked]);
+    expect(moved).toMatchObject([{ does: "change", body: { on: "2027-03-06", booked: { jobs: 2 } } }]);
+    const off = calendarSteps(read(...event("a", "20270304", "Row", "STATUS:CANCELLED")), "rig", [booked]);
+    expect(off).toMatchObject([{ does: "take-back" }]);
+  });
+  test("the crew's own file brings nothing twice, and its work to a crew that lacks it", () => {
+    const bookings = [kept({ rigId: "rig", on: "2027-03-04", booked: { by: "jobs", jobs: 3 }, name: "Row" }, "b")];
+    const appointments = [
+      {
+        id: "t",
+        task: "refill",
+        rigId: "rig",
+        on: "2027-03-05",
+        answer: "accepted",
+        answeredAt: "2027-03-01T08:00:00Z",
+      } as const,
+    ];
+    const daysOff = [{ id: "o", from: "2027-03-08", until: "2027-03-09" }];
+    const file = calendarFile({ rigs: [rig], meters: [], bookings, daysOff, appointments }, 0);
+    const back = readCalendar(file, FROM, UNTIL);
+    expect(back.items.map(({ on, title }) => [on, title])).toEqual([["2027-03-04", "Van: Row"]]);
+    expect(calendarSteps(back, "rig", bookings)).toEqual([]);
+    expect(calendarSteps(back, "rig", [])).toHaveLength(1);
+  });
+});
+
+test("ten beads: what is surely left is hollow, what may be is pale", () => {
+  expect(beadsOf({ low: 0.2, typical: 0.3, high: 0.45 })).toEqual({ free: 2, unsure: 3 });
+  expect(beadsOf({ low: 0, typical: 0, high: 0 })).toEqual({ free: 0, unsure: 0 });
+  expect(beadsOf({ low: 1, typical: 1, high: 1 })).toEqual({ free: 10, unsure: 0 });
+});
+
+test("a booking is plain while it says nothing but a number", () => {
+  const plain = kept({ rigId: "rig", on: FROM, booked: { by: "jobs", jobs: 3 } });
+  expect(isPlain(plain)).toBe(true);
+  expect([{ name: "Row" }, { note: "x" }, { fromCalendar: "a" }].map((more) => isPlain({ ...plain, ...more }))).toEqual(
+    [false, false, false],
+  );
+  expect(isPlain({ ...plain, booked: { by: "jobs", jobs: 1, litresEach: 90 } })).toBe(false);
+});
+
+describe("what is said of a day", () => {
+  const names = { rigs: [rig, { ...rig, id: "bay", name: "Bay" }], meters: [] };
+  const task = (kind: "refill" | "sediment", rigId: string) => ({
+    task: kind,
+    rigId,
+    on: FROM,
+    minutes: 10,
+    costs: [],
+  });
+  test("tasks of one rig stand together", () => {
+    expect(tasksWords([task("refill", "bay"), task("sediment", "bay")], names)).toBe(
+      "Refill Bay · change its sediment",
+    );
+    expect(tasksWords([task("refill", "bay"), task("refill", "rig")], names)).toBe("Refill Bay · Refill Van");
+    expect(dayLoad({ tasks: [task("refill", "bay")], minutes: 25 })).toBe("one task, 25 min");
+  });
+  test("something due says why", () => {
+    const due = {
+      task: "sediment" as const,
+      because: "months" as const,
+      months: 6,
+      on: "2027-03-05",
+      last: "2026-09-03",
+    };
+    expect(dueWords(due, FROM)).toBe("due Fri 5 Mar: every 6 months, last done 3 Sep 2026.");
+    expect(dueWords({ ...due, on: "2027-02-20" }, FROM)).toMatch(/^was due Sat 20 Feb/);
+    expect(dueWords({ ...due, because: "unknown" }, FROM)).toMatch(/Nobody noted/);
+  });
+});
+
+describe("resin out of bags", () => {
+  const bag = (id: string, left: number, share: number): BagInStock =>
+    ({
+      bag: { id, name: id, form: "loose", grade: "virgin", litres: 25, boughtOn: FROM, packing: "foil", warm: false },
+      ...{ left, taken: [] },
+      worth: {
+        share: { low: share, typical: share, high: share },
+        sealedAs: "sealed-foil",
+        closedAs: "rolled-or-zip",
+        openMonths: 0,
+      },
+    }) as never;
+  const stock = [bag("a", 8, 0.9), bag("b", 25, 1)];
+  const portions = portionsIn({ bag_a: "8", bag_b: "3.5" }, stock, "virgin", "metric");
+  test("is what stands in the boxes, and the charge says whose it is and how old", () => {
+    expect(portions).toEqual([
+      { bagId: "a", litres: 8 },
+      { bagId: "b", litres: 3.5 },
+    ]);
+    expect(withBags({ resinLitres: 11.5 }, portions, stock)).toMatchObject({ from: portions, stored: { warm: false } });
+    expect(
+      withBags({ resinLitres: 11.5, stored: { container: "left-open", months: 1, warm: false } }, [], stock).from,
+    ).toBeUndefined();
+  });
+  test("more than a bag holds is asked about, more than goes in is refused", () => {
+    const ask = (a: string, resinLitres: number, right = "") =>
+      bagComplaints(portionsIn({ bag_a: a }, stock, "virgin", "metric"), stock, { resinLitres }, right, "metric").map(
+        ({ message }) => message,
+      );
+    expect(ask("8", 11.5)).toEqual([]);
+    expect(ask("10", 11.5)[0]).toMatch(/By the count a holds 8 L/);
+    expect(ask("10", 11.5, JSON.stringify([{ bagId: "a", litres: 10 }]))).toEqual([]);
+    expect(ask("12", 8)[0]).toMatch(/The bags give 12 L, and 8 L go in/);
+  });
+});
