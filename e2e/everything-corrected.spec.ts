@@ -213,6 +213,7 @@ test("readings, reports and checks of the water are looked at, corrected and tak
   await allSent(page);
   expect(await get("meters", meter)).not.toHaveProperty("check");
   await page.getByTestId("undo").click();
+  await expect(toast(page)).toContainText("Undone");
   await allSent(page);
   expect(await get("meters", meter)).toHaveProperty("check");
 });

@@ -70,7 +70,9 @@ test("the keyboard alone goes to every place and logs a reading", async ({ page,
   await expect(page).toHaveURL(/water$/);
   await page.keyboard.press("3");
   await expect(page).toHaveURL(/size$/);
-  await page.keyboard.press("6");
+  await page.keyboard.press("4");
+  await expect(page).toHaveURL(/weeks$/);
+  await page.keyboard.press("7");
   await expect(page).toHaveURL(/lab$/);
   await page.keyboard.press("1");
   // A quick hand: its first key falls in the very moment in which the pad stands there, before it is painted.

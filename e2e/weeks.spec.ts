@@ -207,10 +207,13 @@ test("a refill takes from the bags, says what they are worth first, and the stoc
   await expect(page.getByTestId("mixture-means")).toContainText(/Worth 0\.7\d of fresh resin: about .* in place of/, {
     timeout: 20_000,
   });
+  await choose(page, "Other amounts");
+  await expect(page.getByTestId("from-Green sack")).toHaveValue("11.9");
   await page.getByTestId("from-Green sack").fill("14");
   await page.getByTestId("save").click();
   await expect(page.getByTestId("form-trouble")).toContainText(/go in: correct one of them/);
-  await page.getByTestId("propose-bags").click();
+  await choose(page, "As proposed");
+  await expect(page.getByTestId("portion")).toHaveText("11.9 L from Green sack");
   await fill(page, "minutes", "35");
   await page.getByTestId("save").click();
   await expect(toast(page)).toContainText("Bay 2 is filled");

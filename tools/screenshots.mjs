@@ -44,17 +44,12 @@ const VIEWS = [
   { name: "habits-phone", path: "/size/habits", size: phone, opens: "habits-work", choose: "Bay tap" },
   { name: "plan-wide", path: `/size/plans/${plan("Van, as it was planned")}`, size: wide },
   { name: "history-phone", path: `/history/${rig("Bay 2")}`, size: phone },
-  { name: "history-wide", path: `/history/${rig("Van")}`, size: wide },
   { name: "water-phone", path: `/water/${tap("Blending tap")}`, size: phone },
   { name: "water-wide", path: `/water/${tap("Bay tap")}`, size: wide, scroll: "hidden-load" },
   { name: "membrane-phone", path: "/water/membrane", size: phone },
-  {
-    name: "lab-phone",
-    path: `/lab?tap=${tap("Bay tap")}`,
-    size: phone,
-    click: '[data-testid="lab-run"]',
-    slide: "620",
-  },
+  { name: "weeks-phone", path: "/weeks", size: phone },
+  { name: "weeks-wide", path: "/weeks", size: wide },
+  { name: "stock-phone", path: "/weeks/stock", size: phone },
   {
     name: "lab-wide",
     path: `/lab?tap=${tap("Bay tap")}`,
@@ -63,7 +58,6 @@ const VIEWS = [
     click: '[data-testid="lab-run"]',
     slide: "380",
   },
-  { name: "setup-phone", path: "/setup", size: phone },
 ];
 
 const browser = await chromium.launch({

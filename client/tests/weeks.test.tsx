@@ -172,7 +172,18 @@ describe("resin out of bags", () => {
       },
     }) as never;
   const stock = [bag("a", 8, 0.9), bag("b", 25, 1)];
-  const portions = portionsIn({ bag_a: "8", bag_b: "3.5" }, stock, "virgin", "metric");
+  const FILL = { grade: "virgin", resinLitres: 11.5 } as const;
+  const portions = portionsIn({ fromBags: "typed", bag_a: "8", bag_b: "3.5" }, stock, FILL, "metric");
+  test("is as proposed for whatever goes in, or nothing at all", () => {
+    const ask = (fromBags: string, resinLitres: number) =>
+      portionsIn({ fromBags }, stock, { ...FILL, resinLitres }, "metric");
+    expect(ask("proposed", 6)).toEqual([{ bagId: "a", litres: 6 }]);
+    expect(ask("proposed", 10)).toEqual([
+      { bagId: "a", litres: 8 },
+      { bagId: "b", litres: 2 },
+    ]);
+    expect(ask("none", 6)).toEqual([]);
+  });
   test("is what stands in the boxes, and the charge says whose it is and how old", () => {
     expect(portions).toEqual([
       { bagId: "a", litres: 8 },
@@ -185,9 +196,13 @@ describe("resin out of bags", () => {
   });
   test("more than a bag holds is asked about, more than goes in is refused", () => {
     const ask = (a: string, resinLitres: number, right = "") =>
-      bagComplaints(portionsIn({ bag_a: a }, stock, "virgin", "metric"), stock, { resinLitres }, right, "metric").map(
-        ({ message }) => message,
-      );
+      bagComplaints(
+        portionsIn({ fromBags: "typed", bag_a: a }, stock, FILL, "metric"),
+        stock,
+        { resinLitres },
+        right,
+        "metric",
+      ).map(({ message }) => message);
     expect(ask("8", 11.5)).toEqual([]);
     expect(ask("10", 11.5)[0]).toMatch(/By the count a holds 8 L/);
     expect(ask("10", 11.5, JSON.stringify([{ bagId: "a", litres: 10 }]))).toEqual([]);

@@ -10,6 +10,7 @@ export * from "./stock/orders";
 export * from "./upkeep/due";
 export * from "./weeks/forecast";
 export * from "./weeks/habits-of-answering";
+export * from "./weeks/open-appointments";
 export * from "./weeks/propose";
 export { DEFAULT_PRICES, lateness } from "./plan/prices";
 export * from "./weeks/weeks-ahead";

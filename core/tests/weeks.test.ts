@@ -22,6 +22,7 @@ import {
   firstShortDay,
   forecast,
   oddsWords,
+  openAppointments,
   ownEventId,
   proposeWeeks,
   refillMinutes,
@@ -312,9 +313,22 @@ describe("the weeks of a crew", () => {
       answeredAt: `${today}T08:00:00.000Z`,
     };
     expect(ahead({ appointments: [set] }).missed.map(({ id }) => id)).toEqual(["a"]);
-    const filled = { ...chargeOf({}), filledAt: new Date(now - 86_400_000).toISOString() };
+    const filled = { ...chargeOf({}), filledAt: new Date(now).toISOString() };
     expect(ahead({ appointments: [set], charges: [filled] }).missed).toEqual([]);
   });
+});
+
+test("what was done since it was set is no longer set, early or on its day", () => {
+  const facts = { charges: [chargeOf({})], services: [], meters: [] };
+  const set = (answeredAt: string): Appointment => ({
+    ...{ id: "a", task: "refill", rigId: "rig", on: "2027-04-01", answer: "accepted", answeredAt },
+  });
+  const filled = Date.parse(chargeOf({}).filledAt);
+  expect(openAppointments([set(new Date(filled - 3_600_000).toISOString())], facts)).toEqual([]);
+  expect(openAppointments([set(new Date(filled + 3_600_000).toISOString())], facts)).toHaveLength(1);
+  const meter = { id: "m", name: "Pen", scale: "nacl", compensated: true, checkedOn: "2027-03-02" } as const;
+  const check: Appointment = { ...set("2027-03-02T09:00:00.000Z"), task: "meter", meterId: "m", rigId: undefined };
+  expect(openAppointments([check], { ...facts, meters: [meter] })).toEqual([]);
 });
 
 describe("the crew's calendar", () => {

@@ -1,9 +1,19 @@
-import { chargeLedgers, isAgainstReadings, reasonSeen, type Charge, type ReasonSeen } from "@winter-bead/core";
+import {
+  chargeLedgers,
+  isAgainstReadings,
+  reasonSeen,
+  type BagInStock,
+  type Charge,
+  type ReasonSeen,
+  type Vessel,
+} from "@winter-bead/core";
+import { stockOf } from "@winter-bead/core/src/weeks";
 import { View } from "@tamagui/core";
 import { router } from "expo-router";
 import { useMemo } from "react";
 import { bodyOf, changed, takenBack } from "../../data/acts";
 import type { Kept } from "../../data/api";
+import { useSettings } from "../../data/settings";
 import { act, useRecords } from "../../data/store";
 import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
@@ -13,6 +23,8 @@ import type { Texts } from "../../forms/texts";
 import { useNamed } from "../../forms/useNamed";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { HeavyButton, TextButton } from "../../ui/boxes";
+import { FieldRow } from "../../ui/fields";
+import { localDate } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { showToast } from "../../ui/toast";
@@ -20,6 +32,8 @@ import { Body } from "../../ui/words";
 import { inBooks, type RigFacts } from "../rack/assess";
 import { useRigFacts } from "../rack/useRigs";
 import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints } from "../setup/charge-as-typed";
+import { BagPortions } from "../setup/BagPortions";
+import { bagComplaints, fitting, keptBoxes, portionsIn, withBagsCorrected } from "../setup/from-bags";
 import { EndFields, FillFields, PartUsedFields } from "../setup/ChargeFields";
 
 /** The charge as corrected: an end that was asked about is confirmed, and none stays where none was. */
@@ -31,27 +45,50 @@ function correctedAsTyped(typed: Partial<Charge>, texts: Texts, seen: ReasonSeen
   return { ...rest, ended: { ...end, ...(right ? { confirmed: true } : {}) } };
 }
 
-function useCorrection(charge: Kept<"charges">, { vessel }: RigFacts, seen: ReasonSeen | undefined) {
+/** The stock as it stood without this charge, on the day it was filled. */
+function useStockBefore(charge: Kept<"charges">, vessel: Vessel): readonly BagInStock[] {
+  const { records: bags } = useRecords("bags");
+  const { records: charges } = useRecords("charges");
+  return useMemo(() => {
+    const others = charges.filter(({ id }) => id !== charge.id);
+    const today = localDate(Date.parse(charge.filledAt));
+    return fitting(stockOf({ bags, charges: others, today, dateOf: localDate }), vessel);
+  }, [bags, charges, charge, vessel]);
+}
+
+function useCorrection(
+  charge: Kept<"charges">,
+  { vessel }: RigFacts,
+  seen: ReasonSeen | undefined,
+  stock: readonly BagInStock[],
+) {
+  const { units } = useSettings();
   const parts = useMemo(() => ({ charge: { kind: "charges" as const, before: charge } }), [charge]);
   const beside = useMemo(
     () => ({
       ...besideCharge(charge),
+      ...keptBoxes(charge.from, units),
       // What was confirmed once need not be confirmed again.
       rightFill: String(charge.resinLitres),
       rightReason: charge.ended?.confirmed ? charge.ended.why : "",
     }),
-    [charge],
+    [charge, units],
   );
   return useRecordForm({
     name: `charge-correction:${charge.id}`,
     parts,
     beside,
-    compose: (bodies, texts) => ({ charge: correctedAsTyped(bodies["charge"] as Partial<Charge>, texts, seen) }),
+    compose: (bodies, texts) => {
+      const typed = correctedAsTyped(bodies["charge"] as Partial<Charge>, texts, seen) as Partial<Charge>;
+      const portions = portionsIn(texts, stock, typed, units);
+      return { charge: withBagsCorrected(typed, charge, portions, stock) };
+    },
     check: (bodies, texts, units) => {
       const typed = bodies["charge"] as unknown as Charge;
       return [
         ...reasonComplaints("charge.ended.why", typed.ended?.why, seen, String(texts["rightReason"])),
         ...fillComplaints(typed, vessel, String(texts["rightFill"]), units),
+        ...bagComplaints(typed.from ?? [], stock, typed, String(texts["rightBags"] ?? ""), units),
       ];
     },
   });
@@ -91,7 +128,10 @@ function Correction({ charge, facts }: { readonly charge: Kept<"charges">; reado
     const ledger = chargeLedgers(inBooks(facts)).find((each) => each.charge.id === charge.id);
     return ledger && reasonSeen(ledger, vessel);
   }, [facts, charge.id, vessel]);
-  const form = useCorrection(charge, facts, seen);
+  const stock = useStockBefore(charge, vessel);
+  const form = useCorrection(charge, facts, seen, stock);
+  // Of an older charge only how its bag was kept is known.
+  const isByBags = stock.length > 0 && (charge.from !== undefined || charge.stored === undefined);
   const away = `/history/${rig.id}`;
   const before = endedByThis(charge, charges);
   const save = () =>
@@ -110,7 +150,14 @@ function Correction({ charge, facts }: { readonly charge: Kept<"charges">; reado
     });
   return (
     <RecordForm form={form}>
-      <FillFields form={form} vessel={vessel} />
+      <FillFields
+        form={form}
+        vessel={vessel}
+        bags={isByBags ? <BagPortions form={form} stock={stock} facts={facts} /> : undefined}
+      />
+      <FieldRow>
+        <RecordField form={form} path="charge.minutes" />
+      </FieldRow>
       <PartUsedFields form={form} />
       {charge.ended ? <EndFields form={form} part="charge" seen={seen} /> : null}
       {charge.ended ? (

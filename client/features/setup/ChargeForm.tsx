@@ -5,7 +5,6 @@ import {
   wetWeight,
   type BagInStock,
   type Charge,
-  type Grade,
   type ReasonSeen,
   type Vessel,
 } from "@winter-bead/core";
@@ -29,7 +28,7 @@ import { Body, Heading } from "../../ui/words";
 import { inBooks, type RigFacts } from "../rack/assess";
 import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints, usualFill } from "./charge-as-typed";
 import { BagPortions } from "./BagPortions";
-import { bagComplaints, openedSteps, portionsIn, proposedBoxes, withBags } from "./from-bags";
+import { bagComplaints, fitting, openedSteps, portionsIn, withBags } from "./from-bags";
 import { EndFields, FillFields, PartUsedFields } from "./ChargeFields";
 
 function Cautions({ vessel, resin }: { readonly vessel: Vessel; readonly resin: number }) {
@@ -95,8 +94,9 @@ function useRefillForm(
     [fresh, open, seen],
   );
   const beside = useMemo(
-    () => ({ ...besideCharge(undefined), ...proposedBoxes(stock, fresh.grade as Grade, fresh.resinLitres, units) }),
-    [stock, fresh, units],
+    // Of a vessel that is filled for the first time nobody knows whether its resin came from the shelf.
+    () => ({ ...besideCharge(undefined), fromBags: open && stock.length > 0 ? "proposed" : "none", rightBags: "" }),
+    [stock.length, open],
   );
   return useRecordForm({
     name: `charge:${vessel.id}`,
@@ -105,7 +105,7 @@ function useRefillForm(
     places: PLACES,
     compose: ({ charge, old }: Bodies, texts) => {
       const plain = chargeAsTyped(charge!, texts) as Partial<Charge>;
-      const typed = withBags(plain, portionsIn(texts, stock, plain.grade!, units), stock);
+      const typed = withBags(plain, portionsIn(texts, stock, plain, units), stock);
       // Not touched, it is filled when it is kept, not when the form was opened.
       const at = typed.filledAt === opened ? new Date().toISOString() : typed.filledAt!;
       return {
@@ -138,8 +138,8 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
   }, [facts, open?.id, vessel]);
   const { records: bags } = useRecords("bags");
   const stock = useMemo(
-    () => stockOf({ bags, charges, today: localDate(facts.now), dateOf: localDate }),
-    [bags, charges, facts.now],
+    () => fitting(stockOf({ bags, charges, today: localDate(facts.now), dateOf: localDate }), vessel),
+    [bags, charges, facts.now, vessel],
   );
   const form = useRefillForm(facts, open, seen, stock);
 

@@ -1,6 +1,7 @@
 import { useLocalSearchParams } from "expo-router";
 import { useRecords } from "../../data/store";
 import { useNamed } from "../../forms/useNamed";
+import { TextButton } from "../../ui/boxes";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body } from "../../ui/words";
@@ -43,6 +44,7 @@ export function RigPlace() {
   return (
     <Screen title={record ? record.name : "Add a rig"}>
       {ready && !taps.pending && !vessels.pending ? <RigForm key={record?.id} rig={record} /> : <Waiting />}
+      {record ? <TextButton href={`/weeks/label?rig=${record.id}`}>Print a label for the vessel</TextButton> : null}
     </Screen>
   );
 }

@@ -1,7 +1,6 @@
-import type { Bag, BagInStock, Charge, Grade, Standing } from "@winter-bead/core";
+import type { Bag, BagInStock, Charge, Grade, Standing, Vessel } from "@winter-bead/core";
 import { inOrderOfUse, refillFrom, storedAs, worthOf, type Portion } from "@winter-bead/core/src/weeks";
-import { changed, type Step } from "../../data/acts";
-import { bodyOf } from "../../data/acts";
+import { bodyOf, changed, type Step } from "../../data/acts";
 import type { Kept } from "../../data/api";
 import type { Complaint } from "../../forms/resolve";
 import { internalNumber, numberText, shownNumber, type Texts } from "../../forms/texts";
@@ -10,9 +9,22 @@ import { shown, typedNumber, type Units } from "../../ui/format";
 /** Name of the box of a bag, beside the form's own fields. */
 export const boxOf = (bagId: string) => `bag_${bagId}`;
 
-/** Bags that may go into a vessel: loose resin of a grade, the one to be used first on top. */
+/** What may go into a vessel: loose resin of a grade, into a housing a ready-filled cartridge too; the first to be used on top. */
 export const bagsFor = (stock: readonly BagInStock[], grade: Grade): readonly BagInStock[] =>
-  inOrderOfUse(stock).filter(({ bag }) => bag.form === "loose" && bag.grade === grade);
+  inOrderOfUse(stock).filter(({ bag }) => bag.grade === grade);
+
+/** Ready-filled cartridges fit into housings alone. */
+export const fitting = (stock: readonly BagInStock[], { kind }: Pick<Vessel, "kind">): readonly BagInStock[] =>
+  kind === "cartridge" ? stock : stock.filter(({ bag }) => bag.form === "loose");
+
+/** The boxes as a charge has them. */
+export const keptBoxes = (from: Charge["from"], units: Units): Texts => ({
+  ...Object.fromEntries(
+    (from ?? []).map(({ bagId, litres }) => [boxOf(bagId), numberText(shownNumber("resinVolume", litres, units))]),
+  ),
+  rightBags: from ? asText(from) : "",
+  fromBags: from ? "typed" : "none",
+});
 
 /** The boxes as they are proposed for a fill, L. */
 export function proposedBoxes(stock: readonly BagInStock[], grade: Grade, litres: number, units: Units): Texts {
@@ -24,22 +36,33 @@ export function proposedBoxes(stock: readonly BagInStock[], grade: Grade, litres
       return [boxOf(bag.id), text];
     }),
   );
-  return { ...texts, rightBags: "" };
+  return texts;
 }
 
-/** What the boxes say was taken from which bag. */
-export const portionsIn = (
+/** How a charge's resin leaves the stock: as proposed, as typed, or not at all. */
+export const FROM_BAGS = [
+  { value: "proposed", label: "As proposed" },
+  { value: "typed", label: "Other amounts" },
+  { value: "none", label: "Not from the stock" },
+] as const;
+
+/** What the form says was taken from which bag. */
+export function portionsIn(
   beside: Texts,
   stock: readonly BagInStock[],
-  grade: Grade,
+  { grade, resinLitres }: Partial<Pick<Charge, "grade" | "resinLitres">>,
   units: Units,
-): readonly Portion[] =>
-  bagsFor(stock, grade).flatMap(({ bag }) => {
+): readonly Portion[] {
+  if (grade === undefined || beside["fromBags"] === "none") return [];
+  if (beside["fromBags"] === "proposed")
+    return Number.isFinite(resinLitres) ? refillFrom(stock, grade, resinLitres!).portions : [];
+  return bagsFor(stock, grade).flatMap(({ bag }) => {
     const typed = typedNumber(String(beside[boxOf(bag.id)] ?? ""));
     return typed === undefined || typed <= 0
       ? []
       : [{ bagId: bag.id, litres: internalNumber("resinVolume", typed, units) }];
   });
+}
 
 const named = (stock: readonly BagInStock[], id: string) => stock.find(({ bag }) => bag.id === id)!;
 /** Rounding in the display may exceed what is there by this share. */
@@ -79,6 +102,23 @@ export function bagComplaints(
     },
   ];
 }
+
+/** A corrected charge: where nothing was changed about its bags, what was found out when it was filled stands. */
+export const withBagsCorrected = (
+  charge: Partial<Charge>,
+  before: Charge,
+  portions: readonly Portion[],
+  stock: readonly BagInStock[],
+): Partial<Charge> => {
+  const isSame =
+    portions.length === (before.from?.length ?? 0) &&
+    portions.every(({ bagId, litres }) =>
+      before.from?.some((each) => each.bagId === bagId && Math.abs(each.litres - litres) < 1e-4),
+    );
+  if (isSame) return charge;
+  const { from: _, ...rest } = charge;
+  return withBags(rest, portions, stock);
+};
 
 /** A charge with where its resin came from, and the age of the mixture. */
 export const withBags = (

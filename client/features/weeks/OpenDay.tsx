@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
-import { addDays, type Rig } from "@winter-bead/core";
-import { bookedLitres, workOn } from "@winter-bead/core/src/weeks";
+import { addDays, type Rig, type WeeksAhead } from "@winter-bead/core";
+import { bookedLitres, oddsWords, workOn } from "@winter-bead/core/src/weeks";
 import type { KeyboardEvent, HTMLAttributes } from "react";
 import type { Kept } from "../../data/api";
 import { useSettings } from "../../data/settings";
@@ -86,13 +86,27 @@ function BookingLine({
   );
 }
 
+/** Worth saying. */
+const LEAST_ODDS = 0.005;
+
+/** The odds that a vessel has run out before a day's work, in words; nothing where it surely has not. */
+function oddsBefore(ahead: WeeksAhead | undefined, rigId: string, on: string): string {
+  const day = ahead?.rigs.find((each) => each.rigId === rigId)?.planned.days.find((each) => each.on === on);
+  if (!day || day.refilled || Math.max(day.outBefore, day.outBy) < LEAST_ODDS) return "";
+  const before =
+    day.outBefore < LEAST_ODDS ? "surely not run out before" : `run out before: ${oddsWords(day.outBefore)}`;
+  return day.litres > 0 ? `${before}; by the evening: ${oddsWords(day.outBy)}` : before;
+}
+
 function RigDay({
   rig,
   on,
+  odds,
   handle,
 }: {
   readonly rig: Rig;
   readonly on: string;
+  readonly odds: string;
   readonly handle: (id: string) => HTMLAttributes<HTMLElement>;
 }) {
   const { records } = useRecords("bookings");
@@ -133,6 +147,7 @@ function RigDay({
       <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
         <Strong>{rig.name}</Strong>
         {own.length === 0 && usual !== "" ? <Small>{usual}</Small> : null}
+        {odds === "" ? null : <Small testID={`odds-${rig.name}`}>{odds}</Small>}
       </View>
       {named.map((booking) => (
         <BookingLine key={booking.id} booking={booking} rig={rig} handle={handle(booking.id)} />
@@ -155,8 +170,10 @@ function RigDay({
 export function OpenDay({
   on,
   rigs,
+  ahead,
   handle,
 }: {
+  readonly ahead: WeeksAhead | undefined;
   readonly on: string;
   readonly rigs: readonly Rig[];
   readonly handle: (id: string) => HTMLAttributes<HTMLElement>;
@@ -164,7 +181,7 @@ export function OpenDay({
   return (
     <View gap="$3" paddingVertical="$2" testID={`open-${on}`}>
       {rigs.map((rig) => (
-        <RigDay key={rig.id} rig={rig} on={on} handle={handle} />
+        <RigDay key={rig.id} rig={rig} on={on} odds={oddsBefore(ahead, rig.id, on)} handle={handle} />
       ))}
     </View>
   );

@@ -15,7 +15,7 @@ import { PlanCard } from "./PlanCard";
 import { Ahead } from "./Ahead";
 import { useDrag } from "./useDrag";
 import { AS_IT_IS, useWeeks } from "./useWeeks";
-import { dayLoad, dayName, fullDay } from "./words";
+import { dayLoad, dayName, fullDay, listed, WEEKDAY_NAMES } from "./words";
 
 /** Vessels that stand side by side on a phone. */
 const ACROSS = 3;
@@ -214,6 +214,9 @@ function Dates({
         const own = ahead?.rigs.find(({ rigId }) => rigId === rig.id);
         return own ? <DateLine key={rig.id} rig={rig} own={own} today={today} /> : null;
       })}
+      {ahead && ahead.plan.declined.length > 0 ? (
+        <Body testID="declined">{`${listed(ahead.plan.declined.map((day) => `${WEEKDAY_NAMES[day]}s`))} left alone: declined more often than taken of late.`}</Body>
+      ) : null}
       {ahead?.silent.map(({ rigId, because }) => (
         <Body key={rigId}>{`${rigs.find(({ id }) => id === rigId)?.name}: ${because}`}</Body>
       ))}
@@ -253,7 +256,7 @@ export function WeeksScreen() {
       {open ? (
         <>
           <Heading>{fullDay(open)}</Heading>
-          <OpenDay on={open} rigs={rigs} handle={handle} />
+          <OpenDay on={open} rigs={rigs} ahead={ahead} handle={handle} />
         </>
       ) : null}
       {side}
@@ -289,7 +292,7 @@ export function WeeksScreen() {
                   units={units}
                   onPress={() => setOpen(open === day.on ? undefined : day.on)}
                 />
-                {open === day.on && !wide ? <OpenDay on={day.on} rigs={rigs} handle={handle} /> : null}
+                {open === day.on && !wide ? <OpenDay on={day.on} rigs={rigs} ahead={ahead} handle={handle} /> : null}
                 {planned && ahead ? <PlanCard day={planned} ahead={ahead} names={names} /> : null}
               </View>
             );

@@ -25,6 +25,11 @@ export const dayNumber = (on: string, isFirst: boolean) =>
 /** @example fullDay("2026-11-29") // "Sun 29 Nov" */
 export const fullDay = (on: string) => format(noon(on), "EEE d MMM");
 
+export const WEEKDAY_NAMES = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
+/** @example listed(["Fridays", "Sundays"]) // "Fridays and Sundays are" */
+export const listed = (words: readonly string[]) =>
+  `${words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}`} are`;
+
 interface Names {
   readonly rigs: readonly Rig[];
   readonly meters: readonly Meter[];

@@ -2,7 +2,7 @@ import { addDays, daysBetween, weekdayOf } from "../dates/calendar";
 import type { Id } from "../descriptor/identity";
 import { lateness, type Prices } from "../plan/prices";
 import type { Part } from "../upkeep/service.record";
-import { daysOverdue, type Due } from "../upkeep/due";
+import type { Due } from "../upkeep/due";
 import type { Appointment, Task } from "./appointment.record";
 import { forecast, type DayAhead, type Filling, type Forecast, type ForecastInput, type RefillOn } from "./forecast";
 import { declinedWeekdays, type RefillMinutes } from "./habits-of-answering";
@@ -176,8 +176,8 @@ interface Drafted extends Omit<PlannedTask, "on"> {
   on: string;
 }
 
-/** Tasks that were accepted for a day to come and are not done yet. */
-const openAppointments = (appointments: readonly Appointment[], today: string) =>
+/** Tasks that were accepted for a day to come. */
+const acceptedToCome = (appointments: readonly Appointment[], today: string) =>
   appointments.filter(({ answer, on }) => answer === "accepted" && on >= today);
 
 interface Gap {
@@ -220,7 +220,7 @@ function planRefills(
 ): readonly Drafted[] {
   const { today, days, prices } = input;
   const { rig, filling } = work;
-  const accepted = openAppointments(work.appointments, today)
+  const accepted = acceptedToCome(work.appointments, today)
     .filter(({ task, rigId }) => task === "refill" && rigId === rig.id)
     .sort((a, b) => (a.on < b.on ? -1 : 1));
   const drafted: Drafted[] = accepted.map((each) => ({
@@ -268,7 +268,7 @@ function planUpkeep(
   isFree: (task: Task, rigId: Id | undefined, on: string) => boolean,
 ): readonly Drafted[] {
   const { today, days, dues, appointments } = input;
-  const accepted = openAppointments(appointments, today);
+  const accepted = acceptedToCome(appointments, today);
   return dues.flatMap((due): Drafted[] => {
     const { task, rigId, meterId } = due;
     const head = { task, ...(rigId ? { rigId } : {}), ...(meterId ? { meterId } : {}), due };
@@ -371,24 +371,3 @@ export function earlyAgainstLate({
   const next = costs.slice(i + 1).find(({ late }) => late > costs[i]!.late);
   return { here: costs[i]!, ...(next ? { next } : {}) };
 }
-
-/** Tasks that were accepted for a day gone by and are still not done. */
-export const missedAppointments = (
-  appointments: readonly Appointment[],
-  dues: readonly Due[],
-  lastFilled: ReadonlyMap<Id, string>,
-  today: string,
-): readonly Appointment[] =>
-  appointments.filter(({ answer, on, task, rigId, meterId }) => {
-    if (answer !== "accepted" || on >= today) return false;
-    if (task === "refill") return (lastFilled.get(rigId!) ?? "") < on;
-    if (task === "order") return false;
-    return dues.some(
-      (due) =>
-        due.task === task &&
-        due.rigId === rigId &&
-        due.meterId === meterId &&
-        (due.last ?? "") < on &&
-        daysOverdue(due, today) >= 0,
-    );
-  });

@@ -32,7 +32,8 @@ import type { BookedDay, WorkBook } from "../work/booked-work";
 import type { Appointment } from "./appointment.record";
 import { DAYS_AHEAD, type Filling, type Forecast, type WhatIf } from "./forecast";
 import { refillMinutes, type RefillMinutes } from "./habits-of-answering";
-import { missedAppointments, proposeWeeks, type VesselWork, type WeeksPlan } from "./propose";
+import { missedAppointments, openAppointments } from "./open-appointments";
+import { proposeWeeks, type VesselWork, type WeeksPlan } from "./propose";
 
 /** Everything a crew keeps that the weeks to come hang on. */
 export interface CrewRecords extends WorkBook {
@@ -195,7 +196,8 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
   const { dateOf, days = DAYS_AHEAD, whatIf = {} } = question;
   const { inputs, found, silent, today } = standings(records, question);
   const { prices, currency } = pricesOf(records.priceLists);
-  const { bags, charges, disposals, appointments, services } = records;
+  const { bags, charges, disposals, services } = records;
+  const appointments = openAppointments(records.appointments, records);
   const stockFacts = { bags, charges, today, dateOf };
   const stock = stockOf(stockFacts);
   const works = found.map(({ input: { rig, vessel, charges: own, bookings }, worked, owner }): VesselWork => {
@@ -223,11 +225,6 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
   ];
   const plan = proposeWeeks({ today, days, vessels: works, dues, appointments, prices });
   const { deliveryDays } = lateness(prices);
-  const lastFilled = new Map<Id, string>();
-  for (const { rigId, filledAt } of charges) {
-    const on = dateOf(time(filledAt));
-    if (on > (lastFilled.get(rigId) ?? "")) lastFilled.set(rigId, on);
-  }
   const wanted = plan.days.flatMap(({ tasks }) =>
     tasks
       .filter(({ task }) => task === "refill")
@@ -252,7 +249,7 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
     silent,
     plan: { days: plan.days, declined: [...plan.declined] },
     dues,
-    missed: missedAppointments(appointments, dues, lastFilled, today),
+    missed: missedAppointments(appointments, today),
     stock,
     spent: spentWaiting(stockFacts, disposals),
     orders: ordersFor(wanted, stock, deliveryDays),

@@ -1,4 +1,5 @@
 import { datesIn, type CrewRecords, type Order, type RecordKind, type Reminder } from "@winter-bead/core";
+import { openAppointments } from "@winter-bead/core/src/weeks";
 import type { DataSource } from "typeorm";
 import { SENT } from "../store/beside";
 import { inCrew } from "../store/crew-scope";
@@ -67,7 +68,15 @@ export async function remindCrew(
   if (!asked) return false;
   const { reminder, dateOf, records } = asked;
   const orders = await ordersOf(records, now, reminder.timeZone);
-  const facts = { ...records, orders, reminder, today: dateOf(now), hour: hourIn(reminder.timeZone, now) };
+  const appointments = openAppointments(records.appointments, records);
+  const facts = {
+    ...records,
+    appointments,
+    orders,
+    reminder,
+    today: dateOf(now),
+    hour: hourIn(reminder.timeZone, now),
+  };
   const mail = await inCrew(source, session, async (manager) => {
     const sent = new Set((await manager.findBy(SENT, { crewId })).map(({ about }) => about));
     const due = dueMail(facts, sent);
