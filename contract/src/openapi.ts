@@ -5,6 +5,7 @@ import { problem } from "./problem";
 import { KINDS, type Kind } from "@winter-bead/core";
 import { act, DEVICE_HEADER } from "./acts";
 import { schemaOfKind } from "./from-descriptor";
+import { calendarPaths } from "./openapi-calendar";
 import { supplierReport, supplierZones } from "./supplier";
 
 type Json = { readonly [key: string]: unknown };
@@ -308,6 +309,7 @@ export function openApiDocument(): Json {
       ...SUPPLIER_PATHS,
       ...GENERAL_PATHS,
       ...ACT_PATHS,
+      ...calendarPaths(problemResponse, AGAIN),
       ...Object.assign({}, ...Object.values(KINDS).map(recordPaths)),
     },
     components: { schemas: { Problem: jsonSchema(problem, "output") } },

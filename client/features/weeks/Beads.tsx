@@ -1,6 +1,6 @@
 import type { ThreeOf } from "@winter-bead/core";
 import Svg, { Circle } from "react-native-svg";
-import { usePalette } from "../../ui/palette";
+import { usePalette, useThemeName } from "../../ui/palette";
 
 const BEADS = 10;
 const IN_A_ROW = 5;
@@ -16,6 +16,8 @@ export function beadsOf({ low, high }: ThreeOf<number>): { readonly free: number
 /** What is left of a charge in ten beads: hollow what is surely free, pale what may be, filled what is taken. */
 export function Beads({ share }: { readonly share: ThreeOf<number> | undefined }) {
   const colours = usePalette();
+  // On a dark ground what is taken must not glow.
+  const taken = useThemeName() === "dark" ? colours.line : colours.ink;
   const { free, unsure } = share ? beadsOf(share) : { free: 0, unsure: 0 };
   return (
     <Svg width={STEP * IN_A_ROW} height={STEP * 2} viewBox={`0 0 ${STEP * IN_A_ROW} ${STEP * 2}`} aria-hidden>
@@ -27,7 +29,7 @@ export function Beads({ share }: { readonly share: ThreeOf<number> | undefined }
               ? { fill: colours.card, stroke: colours.ink }
               : i < free + unsure
                 ? { fill: colours.ice, stroke: colours.frost }
-                : { fill: colours.ink, stroke: colours.ink };
+                : { fill: taken, stroke: taken };
         return (
           <Circle
             key={i}

@@ -1,4 +1,5 @@
 import { View } from "@tamagui/core";
+import { GRADE } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
 import { useRecords } from "../../data/store";
 import { Choice, PlainButton } from "../../ui/boxes";
@@ -19,7 +20,7 @@ function useLabelled(): { readonly name: string; readonly detail: string; readon
   if (bag)
     return {
       name: bagName(bag),
-      detail: `${bag.grade} resin, bought ${bag.boughtOn}`,
+      detail: `${GRADE.of[bag.grade]} resin, bought ${bag.boughtOn}`,
       path: `/weeks/bag?id=${bag.id}`,
     };
   const rig = rigs.find(({ id }) => id === rigId);

@@ -56,9 +56,9 @@ function ReminderForm({ reminder }: { readonly reminder: Kept<"reminders"> | und
         ]}
       />
       <FieldRow>
-        <RecordField form={form} path="reminder.daysBefore" />
+        <RecordField form={form} path="reminder.daysBefore" unit="" />
         <RecordField form={form} path="reminder.quietFrom" unit="o’clock" />
-        <RecordField form={form} path="reminder.quietUntil" unit="o’clock" />
+        <RecordField form={form} path="reminder.quietUntil" label="Quiet until" unit="o’clock" />
       </FieldRow>
       <RecordField form={form} path="reminder.timeZone" />
       <KeepRow form={form} kind="reminders" record={reminder} away="/weeks/reminders" onKeep={save}>

@@ -12,7 +12,7 @@ import { onDemand } from "../on-demand-piece";
 import { money } from "../size/money";
 import { orderWords } from "./Ahead";
 import { useWeeks } from "./useWeeks";
-import { bagName } from "./words";
+import { bagName, months } from "./words";
 
 const share = (value: number) => value.toFixed(2);
 const resin = (litres: number, units: Units) => {
@@ -147,7 +147,7 @@ function BagSize({
     <View gap={2} testID="bag-size">
       <Strong>{`${name}: bags of ${resin(best.litres, units)}`}</Strong>
       <Small>
-        {`${resin(filling.resinLitres, units)} about every ${everyMonths < 1.5 ? `${Math.round(everyMonths * WEEKS_A_MONTH)} weeks` : `${Math.round(everyMonths)} months`}: ${money(best.perFreshLitre, ahead.currency)} a litre as good as fresh, rests wait ${Math.round(best.oldestMonths)} months.`}
+        {`${resin(filling.resinLitres, units)} about every ${everyMonths < 1.5 ? `${Math.round(everyMonths * WEEKS_A_MONTH)} weeks` : months(Math.round(everyMonths))}: ${money(best.perFreshLitre, ahead.currency)} a litre as good as fresh, rests wait ${best.oldestMonths < 0.75 ? "under a month" : months(Math.round(best.oldestMonths))}.`}
         {others.map((each) => ` ${resin(each.litres, units)}: ${money(each.perFreshLitre, ahead.currency)}.`).join("")}
       </Small>
     </View>

@@ -4,15 +4,15 @@ import { bookedJobs, DAYS_AHEAD, MARKED_FROM, oddsWords, workOn } from "@winter-
 import { useMemo, useState } from "react";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
-import { Choice, EmptyState, HeavyButton, TextButton } from "../../ui/boxes";
-import { dateInWords, localDate } from "../../ui/format";
+import { Choice, EmptyState, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
+import { dateInWords, localDate, type Units } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { DAY_WIDTH, DayRow, type Cell, type DayOfAll } from "./DayRow";
 import { moveBooking } from "./deeds";
 import { OpenDay } from "./OpenDay";
 import { PlanCard } from "./PlanCard";
-import { Ahead } from "./Ahead";
+import { Ahead, orderWords } from "./Ahead";
 import { useDrag } from "./useDrag";
 import { AS_IT_IS, useWeeks } from "./useWeeks";
 import { dayLoad, dayName, fullDay, listed, WEEKDAY_NAMES } from "./words";
@@ -182,6 +182,17 @@ function Head({
   );
 }
 
+/** The next thing to order, where it cannot be missed. */
+function NextOrder({ ahead, units }: { readonly ahead: WeeksAhead; readonly units: Units }) {
+  const [next] = ahead.orders;
+  if (!next) return null;
+  return (
+    <Pressable href="/weeks/stock" alignItems="flex-start" minHeight={40} testID="next-order">
+      <Strong color={next.by <= ahead.today ? "$rowan" : "$ink"}>{`${orderWords(next, ahead.today, units)} ›`}</Strong>
+    </Pressable>
+  );
+}
+
 const NoRigYet = () => (
   <Screen title="Weeks">
     <EmptyState
@@ -266,6 +277,7 @@ export function WeeksScreen() {
     <Screen name="Weeks" detail={wide ? beside : undefined}>
       <View gap="$2">
         <Head words={headline(ahead, state)} what={what} onWhat={setWhat} />
+        {plain.ahead ? <NextOrder ahead={plain.ahead} units={units} /> : null}
         {what === "plain"
           ? null
           : whatIfWords(rigs, plain.ahead, ahead).map((words) => (

@@ -13,7 +13,7 @@ import { useRecordForm } from "../../forms/useRecordForm";
 import { KeepRow } from "../../forms/WaysOut";
 import { TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
-import { litres, localDate } from "../../ui/format";
+import { capital, litres, localDate } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body, Small } from "../../ui/words";
@@ -92,7 +92,7 @@ function BookingForm({
       {by === "jobs" ? (
         <>
           <FieldRow>
-            <RecordField form={form} path="booking.booked.jobs" label={`${of.jobName}s`} />
+            <RecordField form={form} path="booking.booked.jobs" label={capital(`${of.jobName}s`)} />
             <RecordField
               form={form}
               path="booking.booked.litresEach"
@@ -187,7 +187,7 @@ function UsualWeekForm({
         <RecordField form={form} path="week.from" />
         <RecordField form={form} path="week.until" hint="Empty: goes on." />
       </FieldRow>
-      <Small>{`${rig?.jobName ?? "job"}s on a usual`}</Small>
+      <Small>{capital(`${rig?.jobName ?? "job"}s on a usual`)}</Small>
       <FieldRow>
         {WEEKDAYS.map((day) => (
           <RecordField key={day} form={form} path={`week.jobs.${day}`} />

@@ -91,8 +91,11 @@ export function dayLoad({ tasks, minutes }: Pick<PlannedDay, "tasks" | "minutes"
 
 /** Money below this is not worth a word. */
 const NOTHING = 0.5;
+const LITTLE = 1;
 const about = (value: number, currency: string) =>
-  `about ${money(value < 10 ? Number(value.toPrecision(1)) : Number(value.toPrecision(2)), currency)}`;
+  value < LITTLE
+    ? `under ${money(LITTLE, currency)}`
+    : `about ${money(value < 10 ? Number(value.toPrecision(1)) : Number(value.toPrecision(2)), currency)}`;
 
 /** Early against late, in a sentence or two. */
 export function whyThisDay(task: PlannedTask, currency: string): string {
@@ -121,7 +124,7 @@ export const dayCostWords = ({ on, early, late, time }: DayCost, best: DayCost, 
 };
 
 const MONTHS = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
-const months = (count: number) => (count === 1 ? "a month" : `${MONTHS.format(count)} months`);
+export const months = (count: number) => (count === 1 ? "a month" : `${MONTHS.format(count)} months`);
 
 /** Why something is due. */
 export function dueWords({ because, months: after, last, on, usedShare }: Due, today: string): string {

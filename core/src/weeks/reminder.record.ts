@@ -3,6 +3,14 @@ import { kind, type RecordOf } from "../descriptor/kind";
 
 const hour = (called: string, label: string) => number({ name: called, unit: "h", from: 0, to: 23 }, { label });
 
+function isTimeZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat("en", { timeZone: name }).resolvedOptions().timeZone !== "";
+  } catch {
+    return false;
+  }
+}
+
 /** Where reminders go, and when they keep silent; the newest counts. */
 export const REMINDER = kind({
   name: "reminders",
@@ -24,6 +32,11 @@ export const REMINDER = kind({
       path: "to",
       fault: "Give a mail address such as crew@example.org.",
       holds: (it) => /^[^\s@<>,;:"]+@[^\s@<>,;:"]+\.[^\s@<>,;:"]+$/.test(it.to),
+    },
+    {
+      path: "timeZone",
+      fault: "Name a time zone such as Europe/Berlin or UTC.",
+      holds: (it) => isTimeZone(it.timeZone),
     },
     {
       path: "quietFrom",
