@@ -179,7 +179,15 @@ test("the plan is taken, moved, given up and declined, each by one act with its 
   await expect(toast(page)).toContainText("No longer set");
   await page.getByTestId("undo").click();
   await expect(page.getByTestId(`plan-${day}`)).toContainText("Set for this day");
-  await page.getByTestId(`plan-${day}`).getByTestId("give-up").click();
+  const later = inDays(13);
+  await page.getByTestId(`plan-${day}`).getByTestId("another-day").click();
+  await page.getByTestId(`plan-${day}`).getByTestId("any-day").fill(later);
+  await page.getByTestId(`plan-${day}`).getByTestId("take-any-day").click();
+  await expect(page.getByTestId(`plan-${later}`)).toContainText("Set for this day");
+  await allSent(page);
+  const moved = (await list("appointments")).filter((each) => set.some(({ id }) => id === each.id));
+  expect(moved.map((each) => [each["on"], each["version"]])).toEqual(set.map(() => [later, expect.any(Number)]));
+  await page.getByTestId(`plan-${later}`).getByTestId("give-up").click();
   await expect(page.getByTestId(`plan-${day}`).getByTestId("take-day")).toBeVisible({ timeout: 15_000 });
   await page.getByTestId(`plan-${day}`).getByTestId("another-day").click();
   await page.getByTestId(`plan-${day}`).getByTestId("decline-day").click();

@@ -5,7 +5,7 @@ import { calendarSteps } from "../features/weeks/calendar-steps";
 import { beadsOf } from "../features/weeks/Beads";
 import { isPlain } from "../features/weeks/plain-booking";
 import { dayLoad, dueWords, tasksWords } from "../features/weeks/words";
-import { bagComplaints, portionsIn, withBags } from "../features/setup/from-bags";
+import { bagComplaints, openedSteps, portionsIn, sealedSteps, withBags } from "../features/setup/from-bags";
 import type { BagInStock } from "@winter-bead/core";
 
 const FROM = "2027-03-01";
@@ -193,6 +193,26 @@ describe("resin out of bags", () => {
     expect(
       withBags({ resinLitres: 11.5, stored: { container: "left-open", months: 1, warm: false } }, [], stock).from,
     ).toBeUndefined();
+  });
+  test("a sealed bag is open from its first refill on, and sealed again where that refill never was", () => {
+    const sealed = { ...stock[1]!.bag, version: 1, voided: false } as never;
+    const opened = openedSteps([{ bagId: "b", litres: 3 }], [sealed], "2027-03-04");
+    expect(opened).toMatchObject([
+      { does: "change", kind: "bags", body: { openedOn: "2027-03-04", closed: "rolled-or-zip" } },
+    ]);
+    const open = {
+      ...stock[1]!.bag,
+      openedOn: "2027-03-04",
+      closed: "rolled-or-zip",
+      version: 2,
+      voided: false,
+    } as never;
+    expect(openedSteps([{ bagId: "b", litres: 3 }], [open], "2027-03-09")).toEqual([]);
+    const charge = { id: "c", from: [{ bagId: "b", litres: 3 }] } as never;
+    const [back] = sealedSteps(charge, [charge], [open], "2027-03-04");
+    expect((back as { body: object }).body).not.toHaveProperty("openedOn");
+    const other = { id: "d", from: [{ bagId: "b", litres: 1 }] } as never;
+    expect(sealedSteps(charge, [charge, other], [open], "2027-03-04")).toEqual([]);
   });
   test("more than a bag holds is asked about, more than goes in is refused", () => {
     const ask = (a: string, resinLitres: number, right = "") =>

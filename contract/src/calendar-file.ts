@@ -1,4 +1,4 @@
-import { calendarEvents, type CalendarRecords } from "@winter-bead/core/src/weeks";
+import { calendarEvents, type CalendarRecords } from "@winter-bead/core/src/weeks/calendar-events";
 import ical, { ICalCalendarMethod, ICalEventStatus, ICalEventTransparency } from "ical-generator";
 
 /** Midnight as a day that has no zone. */

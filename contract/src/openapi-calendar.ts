@@ -9,6 +9,29 @@ const moment = { type: "string", format: "date-time" };
 const feed = { id: { type: "string", format: "uuid" }, name: string, madeAt: moment, readAt: moment };
 const feedSchema = { type: "object", properties: feed, required: ["id", "name", "madeAt"] };
 
+const mailboxPath = (problem: Responses): Json => ({
+  "/api/v1/reminders-sent": {
+    get: {
+      operationId: "reminders-sent",
+      summary: "What the simulated mailbox got; nothing where mail goes out for real",
+      tags: ["calendar"],
+      responses: {
+        "200": {
+          description: "Mails, the newest first",
+          content: textJson({
+            real: { type: "boolean" },
+            items: {
+              type: "array",
+              items: { type: "object", properties: { to: string, subject: string, text: string, at: moment } },
+            },
+          }),
+        },
+        "503": problem("The simulated mailbox is out of order for a moment"),
+      },
+    },
+  },
+});
+
 /** Calendars in and out, and what the simulated mailbox got. */
 export const calendarPaths = (problem: Responses, again: Json): Json => ({
   "/api/v1/calendar/outside": {
@@ -87,24 +110,5 @@ export const calendarPaths = (problem: Responses, again: Json): Json => ({
       },
     },
   },
-  "/api/v1/reminders-sent": {
-    get: {
-      operationId: "reminders-sent",
-      summary: "What the simulated mailbox got; nothing where mail goes out for real",
-      tags: ["calendar"],
-      responses: {
-        "200": {
-          description: "Mails, the newest first",
-          content: textJson({
-            real: { type: "boolean" },
-            items: {
-              type: "array",
-              items: { type: "object", properties: { to: string, subject: string, text: string, at: moment } },
-            },
-          }),
-        },
-        "503": problem("The simulated mailbox is out of order for a moment"),
-      },
-    },
-  },
+  ...mailboxPath(problem),
 });

@@ -7,7 +7,7 @@ import {
   type ReasonSeen,
   type Vessel,
 } from "@winter-bead/core";
-import { stockOf } from "@winter-bead/core/src/weeks";
+import { stockOf } from "@winter-bead/core/src/stock/stock";
 import { View } from "@tamagui/core";
 import { router } from "expo-router";
 import { useMemo } from "react";
@@ -33,7 +33,7 @@ import { inBooks, type RigFacts } from "../rack/assess";
 import { useRigFacts } from "../rack/useRigs";
 import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints } from "../setup/charge-as-typed";
 import { BagPortions } from "../setup/BagPortions";
-import { bagComplaints, fitting, keptBoxes, portionsIn, withBagsCorrected } from "../setup/from-bags";
+import { bagComplaints, fitting, keptBoxes, portionsIn, sealedSteps, withBagsCorrected } from "../setup/from-bags";
 import { EndFields, FillFields, PartUsedFields } from "../setup/ChargeFields";
 
 /** The charge as corrected: an end that was asked about is confirmed, and none stays where none was. */
@@ -108,9 +108,16 @@ function NeverWas({
   readonly before: Kept<"charges">;
   readonly away: string;
 }) {
+  const { records: charges } = useRecords("charges");
+  const { records: bags } = useRecords("bags");
   const undo = async () => {
     const { ended: _, ...runsOn } = bodyOf(before);
-    const done = await act("Refill taken back", [takenBack("charges", charge), changed("charges", before, runsOn)]);
+    const filledOn = localDate(Date.parse(charge.filledAt));
+    const done = await act("Refill taken back", [
+      takenBack("charges", charge),
+      changed("charges", before, runsOn),
+      ...sealedSteps(charge, charges, bags, filledOn),
+    ]);
     showToast({ words: "The refill is taken back: the charge before runs on.", undo: done.undo });
     router.navigate(away);
   };

@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import type { BagInStock, Charge, Standing } from "@winter-bead/core";
-import { TOO_WEAK } from "@winter-bead/core/src/weeks";
+import { TOO_WEAK } from "@winter-bead/core/src/stock/stock";
 import { useEffect, useState } from "react";
 import { BesideField } from "../../forms/RecordField";
 import type { RecordForm as Form } from "../../forms/useRecordForm";

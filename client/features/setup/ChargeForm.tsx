@@ -8,7 +8,7 @@ import {
   type ReasonSeen,
   type Vessel,
 } from "@winter-bead/core";
-import { stockOf } from "@winter-bead/core/src/weeks";
+import { stockOf } from "@winter-bead/core/src/stock/stock";
 import { View } from "@tamagui/core";
 import { useMemo } from "react";
 import { changed, kept } from "../../data/acts";

@@ -1,5 +1,5 @@
 import type { Bag, BagInStock, Charge, Grade, Standing, Vessel } from "@winter-bead/core";
-import { inOrderOfUse, refillFrom, storedAs, worthOf, type Portion } from "@winter-bead/core/src/weeks";
+import { inOrderOfUse, refillFrom, storedAs, worthOf, type Portion } from "@winter-bead/core/src/stock/stock";
 import { bodyOf, changed, type Step } from "../../data/acts";
 import type { Kept } from "../../data/api";
 import type { Complaint } from "../../forms/resolve";
@@ -139,6 +139,21 @@ export const openedSteps = (portions: readonly Portion[], bags: readonly Kept<"b
     if (!bag || bag.openedOn !== undefined) return [];
     const body: Omit<Bag, "id"> = { ...bodyOf(bag), openedOn: on, closed: "rolled-or-zip" };
     return [changed("bags", bag, body)];
+  });
+
+/** Bags that only this charge had opened are sealed again: the refill never was. */
+export const sealedSteps = (
+  charge: Charge,
+  charges: readonly Charge[],
+  bags: readonly Kept<"bags">[],
+  on: string,
+): readonly Step[] =>
+  (charge.from ?? []).flatMap(({ bagId }): Step[] => {
+    const bag = bags.find(({ id }) => id === bagId);
+    const isUsed = charges.some(({ id, from }) => id !== charge.id && from?.some((each) => each.bagId === bagId));
+    if (!bag || bag.openedOn !== on || isUsed) return [];
+    const { openedOn: _, closed: _closed, ...sealed } = bodyOf(bag);
+    return [changed("bags", bag, sealed)];
   });
 
 /** What a mixture means for this refill. */

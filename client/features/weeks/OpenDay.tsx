@@ -118,7 +118,7 @@ function RigDay({
   const chosen = plain?.booked.by === "jobs" ? plain.booked.jobs : plain ? 0 : undefined;
   const usual =
     known?.from === "usual-week"
-      ? `${known.jobs} ${rig.jobName}s as usual`
+      ? `${known.jobs} ${rig.jobName}${known.jobs === 1 ? "" : "s"} as usual`
       : known?.from === "day-off"
         ? "a day off"
         : known === undefined

@@ -2,13 +2,15 @@ import { View } from "@tamagui/core";
 import type { PlannedDay, PlannedTask, WeeksAhead } from "@winter-bead/core";
 import { explainDay, type DayCost } from "@winter-bead/core/src/weeks";
 import { useState } from "react";
+import type { Kept } from "../../data/api";
 import { useRecords } from "../../data/store";
 import { Card, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { Body, Small, Strong } from "../../ui/words";
 import { decline, giveUp, serviced, setFor } from "./deeds";
 import { capital } from "../../ui/format";
-import { dayCostWords, dayLoad, dayName, dueWords, tasksWords, taskWords, whyThisDay } from "./words";
+import { DateField } from "../../ui/pickers";
+import { dayCostWords, dayLoad, dayName, dueWords, fullDay, tasksWords, taskWords, whyThisDay } from "./words";
 
 type Names = Parameters<typeof taskWords>[1];
 
@@ -91,6 +93,22 @@ function otherDays(day: PlannedDay): readonly { readonly on: string; readonly wo
     .map(({ on, cost }) => ({ on, words: (currency) => dayCostWords(cost, best, currency) }));
 }
 
+/** Any other day, by the platform's own picker. */
+function AnyDay({ day, known }: { readonly day: PlannedDay; readonly known: readonly Kept<"appointments">[] }) {
+  const [on, setOn] = useState(day.on);
+  const isOther = /^\d{4}-\d{2}-\d{2}$/.test(on) && on !== day.on;
+  return (
+    <View gap="$2">
+      <DateField label="Or on" value={on} onChange={setOn} testID="any-day" />
+      {isOther ? (
+        <PlainButton onPress={() => void setFor(on, day.tasks, known)} testID="take-any-day">
+          {`Set for ${fullDay(on)}`}
+        </PlainButton>
+      ) : null}
+    </View>
+  );
+}
+
 type Opened = "days" | "why" | undefined;
 
 /** What is proposed, or set, for a day: accepted, moved or declined by one act. */
@@ -144,6 +162,7 @@ export function PlanCard({
               {words(ahead.currency)}
             </TextButton>
           ))}
+          <AnyDay day={day} known={known} />
           {day.accepted ? null : (
             <TextButton onPress={() => void decline(day.on, day.tasks, known)} testID="decline-day">
               {`Not on this ${dayName(day.on)}: look for another`}

@@ -251,7 +251,7 @@ export function WeeksScreen() {
   const { ahead, state } = what === "plain" ? plain : other;
   const rigs = useMemo(() => allRigs.filter(({ retiredOn }) => retiredOn === undefined), [allRigs]);
   const sorted = useMemo(() => byNeed(rigs, plain.ahead), [rigs, plain.ahead]);
-  const across = wide ? 2 * ACROSS : ACROSS;
+  const across = wide ? ACROSS + 1 : ACROSS;
   const shown = useMemo(() => sorted.slice(from, from + across), [sorted, from, across]);
   const today = ahead?.today ?? localDate(Date.now());
   const days = useDays(shown, ahead, today, count);

@@ -1,5 +1,5 @@
 import { addDays } from "@winter-bead/core";
-import { ownEventId } from "@winter-bead/core/src/weeks";
+import { ownEventId } from "@winter-bead/core/src/weeks/calendar-events";
 import ICAL from "ical.js";
 
 /** A day of an event, as it would be booked. */
