@@ -4,6 +4,7 @@ import {
   bagLeft,
   bagWorth,
   bestBags,
+  explainWorth,
   frostAndSun,
   inOrderOfUse,
   meterChecks,
@@ -18,6 +19,7 @@ import {
   type Seen,
 } from "../src/weeks";
 import { storageFactor, unwrap } from "../src/index";
+import { expectTrue } from "./explained";
 import { chargeOf, factsOf } from "./told";
 
 const dateOf = (at: number) => new Date(at).toISOString().slice(0, 10);
@@ -52,6 +54,15 @@ describe("what a bag is worth", () => {
     expect(share.typical).toBeLessThan(share.high);
     expect(bagWorth(bag(), today).share).toMatchObject({ low: bagWorth(bag(), today).share.high });
   });
+});
+
+test("what a bag is worth explains itself, of known and of unknown age, in the warm and in the cool", () => {
+  for (const each of [
+    bag(),
+    bag({ madeOn: undefined }),
+    bag({ openedOn: "2027-03-01", closed: "left-open", warm: true }),
+  ])
+    expectTrue(explainWorth({ bag: each, worth: bagWorth(each, today) }));
 });
 
 describe("what is left of a bag", () => {

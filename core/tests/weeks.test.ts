@@ -19,6 +19,7 @@ import {
   DEFAULT_PRICES,
   earlyAgainstLate,
   explainDay,
+  explainOdds,
   firstShortDay,
   forecast,
   oddsWords,
@@ -97,6 +98,7 @@ describe("a vessel day by day", () => {
       expect(days[i]!.left.typical).toBeLessThanOrEqual(days[i - 1]!.left.typical);
       expect(days[i]!.outBy).toBeGreaterThanOrEqual(days[i - 1]!.outBy);
       expect(days[i]!.outBefore).toBe(days[i - 1]!.outBy);
+      expectTrue(explainOdds(days[i]!));
     }
     expect(days[days.length - 1]!.outBy).toBeGreaterThan(0.9);
   });

@@ -1,11 +1,12 @@
 import { View } from "@tamagui/core";
-import { addDays, type Rig, type WeeksAhead } from "@winter-bead/core";
-import { bookedLitres, oddsWords, workOn } from "@winter-bead/core/src/weeks";
+import { addDays, type DayAhead, type Rig, type WeeksAhead } from "@winter-bead/core";
+import { bookedLitres, explainOdds, oddsWords, workOn } from "@winter-bead/core/src/weeks";
 import type { KeyboardEvent, HTMLAttributes } from "react";
 import type { Kept } from "../../data/api";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
 import { Pressable, TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
 import { litres } from "../../ui/format";
 import { Body, Small, Strong } from "../../ui/words";
 import { useWorkBook } from "../rack/useRigs";
@@ -86,16 +87,21 @@ function BookingLine({
   );
 }
 
+interface Odds {
+  readonly day: DayAhead;
+  readonly words: string;
+}
+
 /** Worth saying. */
 const LEAST_ODDS = 0.005;
 
 /** The odds that a vessel has run out before a day's work, in words; nothing where it surely has not. */
-function oddsBefore(ahead: WeeksAhead | undefined, rigId: string, on: string): string {
+function oddsBefore(ahead: WeeksAhead | undefined, rigId: string, on: string): Odds | undefined {
   const day = ahead?.rigs.find((each) => each.rigId === rigId)?.planned.days.find((each) => each.on === on);
-  if (!day || day.refilled || Math.max(day.outBefore, day.outBy) < LEAST_ODDS) return "";
+  if (!day || day.refilled || Math.max(day.outBefore, day.outBy) < LEAST_ODDS) return undefined;
   const before =
     day.outBefore < LEAST_ODDS ? "surely not run out before" : `run out before: ${oddsWords(day.outBefore)}`;
-  return day.litres > 0 ? `${before}; by the evening: ${oddsWords(day.outBy)}` : before;
+  return { day, words: day.litres > 0 ? `${before}; by the evening: ${oddsWords(day.outBy)}` : before };
 }
 
 function RigDay({
@@ -106,7 +112,7 @@ function RigDay({
 }: {
   readonly rig: Rig;
   readonly on: string;
-  readonly odds: string;
+  readonly odds: Odds | undefined;
   readonly handle: (id: string) => HTMLAttributes<HTMLElement>;
 }) {
   const { records } = useRecords("bookings");
@@ -147,8 +153,14 @@ function RigDay({
       <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
         <Strong>{rig.name}</Strong>
         {own.length === 0 && usual !== "" ? <Small>{usual}</Small> : null}
-        {odds === "" ? null : <Small testID={`odds-${rig.name}`}>{odds}</Small>}
       </View>
+      {odds ? (
+        <Explained explanation={explainOdds(odds.day)}>
+          <Small testID={`odds-${rig.name}`} textDecorationLine="underline" textDecorationStyle="dotted">
+            {odds.words}
+          </Small>
+        </Explained>
+      ) : null}
       {named.map((booking) => (
         <BookingLine key={booking.id} booking={booking} rig={rig} handle={handle(booking.id)} />
       ))}

@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import { BAG_FORM, DRAINED_RESIN_WEIGHT, type Bag, type Disposal } from "@winter-bead/core";
-import { bagWorth, stockOf } from "@winter-bead/core/src/weeks";
+import { bagWorth, explainWorth, stockOf } from "@winter-bead/core/src/weeks";
 import { useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import type { Kept } from "../../data/api";
@@ -15,6 +15,7 @@ import { useNamed } from "../../forms/useNamed";
 import { useRecordForm, type RecordForm as Form } from "../../forms/useRecordForm";
 import { KeepRow } from "../../forms/WaysOut";
 import { TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
 import { FieldRow } from "../../ui/fields";
 import { localDate, shown, typedNumber, unitOf, type Units } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
@@ -189,6 +190,7 @@ function BagHistory({ bag }: { readonly bag: Kept<"bags"> }) {
           {`${localDate(Date.parse(charge.filledAt))}: ${shown("resinVolume", litres, "metric").text} L into ${rigs.find(({ id }) => id === charge.rigId)?.name ?? "a vessel"}`}
         </TextButton>
       ))}
+      <Explained explanation={explainWorth(stock!)} label="Why it is worth that" />
       <TextButton href={`/weeks/label?bag=${bag.id}`}>Print its label</TextButton>
     </View>
   );

@@ -1,3 +1,6 @@
+import { MONTHLY_STORAGE_LOSS } from "../resin/storage";
+import type { BagInStock } from "../stock/stock";
+import { PATHS, type DayAhead } from "../weeks/forecast";
 import type { WeeksAhead } from "../weeks/weeks-ahead";
 import { BUSY, earlyAgainstLate, SETTING_OUT, type PlannedTask } from "../weeks/propose";
 import { given, planningAssumption, type Explanation } from "./explanation";
@@ -71,5 +74,55 @@ export function explainDay(task: PlannedTask, { currency }: Pick<WeeksAhead, "cu
     ],
     school: "expected cost, early against late",
     source: "Metropolis and Ulam 1949 (Monte Carlo); the day of least expected cost",
+  };
+}
+
+/** The odds that a vessel has run out by an evening: futures in which it has, of all that were drawn. */
+export const explainOdds = (day: DayAhead): Explanation => ({
+  name: "Chance that it has run out by that evening",
+  value: day.outBy,
+  unit: "",
+  formula: "n / a",
+  words:
+    "futures in which it has run out, of all that are drawn: each with what the charge may hold, by your past charges and this one's readings, the feed as it may be, your pace, and each day's water about what is booked or usual",
+  inputs: [
+    given("n", "Futures in which it has", Math.round(day.outBy * PATHS), "", "drawn from the same belief as its dates"),
+    given("a", "Futures drawn", PATHS, "", "the same each time, by their seed"),
+  ],
+  school: "your own history",
+  source: "Metropolis and Ulam 1949 (Monte Carlo)",
+});
+
+/** What a bag is worth: the loss of each month by how it was closed, doubled in the warm. */
+export function explainWorth({ bag, worth }: Pick<BagInStock, "bag" | "worth">): Explanation {
+  const { sealedAs, closedAs, sealedMonths, openMonths, hereMonths } = worth;
+  const sealed = MONTHLY_STORAGE_LOSS[sealedAs];
+  const warm = bag.warm ? 2 : 1;
+  const age = worth.ageUnknown ? "nobody knows when it was made: ask the seller" : "the day it was made";
+  return {
+    name: "Worth beside fresh resin",
+    value: worth.share.typical,
+    unit: "",
+    formula: "(1 - d)^m × (1 - d × w)^h × (1 - c × w)^o",
+    words: "what each month has left: in the maker's packing at the seller, then here, then open",
+    inputs: [
+      planningAssumption("d", "Lost a month in the maker's packing", sealed, ""),
+      given("m", "Months at the seller", sealedMonths.typical - hereMonths, "months", age),
+      {
+        ...given(
+          "w",
+          "Times as fast in a vehicle or the sun",
+          warm,
+          "",
+          bag.warm ? "planning assumption" : "it is kept cool",
+        ),
+        assumption: bag.warm,
+      },
+      given("h", "Months here, sealed", hereMonths, "months", "the days it was bought and opened"),
+      planningAssumption("c", "Lost a month as it is closed now", MONTHLY_STORAGE_LOSS[closedAs], ""),
+      given("o", "Months open", openMonths, "months", "the day it was opened"),
+    ],
+    school: "resin chemistry",
+    source: "planning assumptions of the trade: monthly losses by packing",
   };
 }

@@ -30,6 +30,8 @@ export interface BagWorth {
   /** Months in the factory's packing, and since it was opened. */
   readonly sealedMonths: ThreeOf<number>;
   readonly openMonths: number;
+  /** Months sealed since it was bought. */
+  readonly hereMonths: number;
   readonly sealedAs: Container;
   readonly closedAs: Container;
   /** Nobody knows when it was made: ask the seller. */
@@ -63,6 +65,7 @@ export function bagWorth(
     share: { low: left(onShelf.high), typical: left(onShelf.typical), high: left(onShelf.low) },
     sealedMonths: { low: onShelf.low + here, typical: onShelf.typical + here, high: onShelf.high + here },
     openMonths: open,
+    hereMonths: here,
     sealedAs,
     closedAs: closed,
     ageUnknown: madeOn === undefined,

@@ -21,7 +21,8 @@ import type { BookedDay } from "../work/booked-work";
 
 /** Days that are looked ahead. */
 export const DAYS_AHEAD = 35;
-const PATHS = 1000;
+/** Futures that are drawn. */
+export const PATHS = 1000;
 const SEED = 23;
 /** Planning assumptions, as for dates: how far a future's pace is off in the first week, and a day's use. */
 const PACE_SD = 0.3;
