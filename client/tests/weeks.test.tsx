@@ -1,10 +1,12 @@
 import { calendarFile } from "@winter-bead/contract/src/calendar-file";
+import jsQR from "jsqr";
 import type { Booking, Rig } from "@winter-bead/core";
 import { jobsIn, readCalendar } from "../features/weeks/calendar-read";
 import { calendarSteps } from "../features/weeks/calendar-steps";
 import { beadsOf } from "../features/weeks/Beads";
 import { isPlain } from "../features/weeks/plain-booking";
 import { dayLoad, dueWords, tasksWords } from "../features/weeks/words";
+import { create } from "../ui/qr";
 import { bagComplaints, openedSteps, portionsIn, sealedSteps, withBags } from "../features/setup/from-bags";
 import type { BagInStock } from "@winter-bead/core";
 
@@ -228,4 +230,19 @@ describe("resin out of bags", () => {
     expect(ask("10", 11.5, JSON.stringify([{ bagId: "a", litres: 10 }]))).toEqual([]);
     expect(ask("12", 8)[0]).toMatch(/The bags give 12 L, and 8 L go in/);
   });
+});
+
+test("a camera reads a label's code, at the size that a small label has", () => {
+  const address = "https://bead.example/weeks/bag?id=0194b000-0000-7000-8000-000000000001";
+  const { size, data } = create(address, { errorCorrectionLevel: "M" }).modules;
+  const [quiet, scale] = [4, 3];
+  const side = (size + 2 * quiet) * scale;
+  const pixels = new Uint8ClampedArray(4 * side * side).fill(255);
+  for (let y = 0; y < side; y += 1)
+    for (let x = 0; x < side; x += 1) {
+      const [column, row] = [Math.floor(x / scale) - quiet, Math.floor(y / scale) - quiet];
+      const isDark = column >= 0 && row >= 0 && column < size && row < size && data[row * size + column];
+      if (isDark) pixels.set([0x10, 0x24, 0x30], 4 * (y * side + x));
+    }
+  expect(jsQR(pixels, side, side)?.data).toBe(address);
 });
