@@ -88,6 +88,7 @@ describe("taking a calendar in", () => {
     expect(first).toMatchObject([{ does: "keep", kind: "bookings", body: { on: "2027-03-04", fromCalendar: "a" } }]);
     expect(calendarSteps(once, "rig", [booked])).toEqual([]);
     expect(calendarSteps(once, "other", [booked])).toHaveLength(1);
+    expect(calendarSteps(once, "rig", [], "off")).toMatchObject([{ body: { booked: { by: "off" }, name: "Row" } }]);
   });
   test("a moved event moves its booking and leaves the jobs that were corrected here; one called off goes again", () => {
     const moved = calendarSteps(read(...event("a", "20270306", "Row")), "rig", [booked]);

@@ -28,7 +28,8 @@ function Preview({
 }) {
   const { records: bookings } = useRecords("bookings");
   const [rigId, setRigId] = useState(rigs[0]?.id);
-  const steps = rigId === undefined ? [] : calendarSteps(read, rigId, bookings);
+  const [as, setAs] = useState<"work" | "off">("work");
+  const steps = rigId === undefined ? [] : calendarSteps(read, rigId, bookings, as);
   const take = async () => {
     const rig = rigs.find(({ id }) => id === rigId)!;
     const { undo } = await act(`Calendar taken for ${rig.name}`, steps);
@@ -37,7 +38,7 @@ function Preview({
   };
   return (
     <Card testID="calendar-preview">
-      <Strong>{`${read.items.length} days of work in the year to come.`}</Strong>
+      <Strong>{`${read.items.length} days in the year to come.`}</Strong>
       {read.faults.map((fault) => (
         <Body key={fault} color="$rowan">
           {fault}
@@ -51,10 +52,19 @@ function Preview({
           onChange={setRigId}
         />
       ) : null}
+      <Choice
+        label="Its days are"
+        value={as}
+        options={[
+          { value: "work", label: "Work" },
+          { value: "off", label: "Days off" },
+        ]}
+        onChange={setAs}
+      />
       {read.items.slice(0, 8).map(({ key, on, title, jobs, cancelled }) => (
         <Small
           key={key}
-        >{`${fullDay(on)}: ${title}${cancelled ? ", called off" : `, ${jobs} ${jobs === 1 ? "job" : "jobs"}`}`}</Small>
+        >{`${fullDay(on)}: ${title}${cancelled ? ", called off" : as === "off" ? "" : `, ${jobs} ${jobs === 1 ? "job" : "jobs"}`}`}</Small>
       ))}
       {read.items.length > 8 ? <Small>{`and ${read.items.length - 8} more`}</Small> : null}
       {steps.length === 0 ? (

@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import { addDays, type Rig, type RigAhead, type WeeksAhead, type WhatIf } from "@winter-bead/core";
-import { bookedJobs, DAYS_AHEAD, MARKED_FROM, oddsWords, workOn } from "@winter-bead/core/src/weeks";
+import { bookedJobs, DAYS_AHEAD, firstShortDay, oddsWords, workOn } from "@winter-bead/core/src/weeks";
 import { useMemo, useState } from "react";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
@@ -27,14 +27,18 @@ const WHAT_IFS: Readonly<Record<string, { readonly label: string; readonly whatI
 /** Days in sight before more are asked for. */
 const FIRST_DAYS = 14;
 
+/** After every date: nothing runs out in these weeks, or nothing is known. */
+const LATER = "9998";
+const LATEST = "9999";
+
 /** The neediest first: whose first marked day comes soonest. */
 function byNeed(rigs: readonly Rig[], ahead: WeeksAhead | undefined): readonly Rig[] {
   const place = ({ id }: Rig) => {
     const own = ahead?.rigs.find(({ rigId }) => rigId === id);
-    const short = own?.untouched.days.findIndex((day) => day.litres > 0 && day.outBy >= MARKED_FROM) ?? -1;
-    return short < 0 ? DAYS_AHEAD + (own ? 0 : 1) : short;
+    const short = own && firstShortDay(own.untouched.days);
+    return short?.on ?? (own ? LATER : LATEST);
   };
-  return [...rigs].sort((a, b) => place(a) - place(b));
+  return [...rigs].sort((a, b) => (place(a) < place(b) ? -1 : place(a) > place(b) ? 1 : 0));
 }
 
 /** What a "what if" does to the first marked day, in words. */
@@ -47,7 +51,7 @@ function whatIfWords(
   const of = (all: WeeksAhead, rigId: string) => all.rigs.find((each) => each.rigId === rigId);
   return rigs.flatMap((rig) => {
     const [before, after] = [of(plain, rig.id), of(ahead, rig.id)];
-    const short = before?.untouched.days.find((day) => day.litres > 0 && day.outBy >= MARKED_FROM);
+    const short = before && firstShortDay(before.untouched.days);
     const then = after?.untouched.days.find(({ on }) => on === short?.on);
     if (!short || !then) return [];
     return [`${rig.name} on ${fullDay(short.on)}: ${oddsWords(short.outBy)} short, then ${oddsWords(then.outBy)}.`];
@@ -77,7 +81,7 @@ function useDays(
     const marked = new Map(
       rigs.map((rig) => {
         const days = ahead?.rigs.find(({ rigId }) => rigId === rig.id)?.planned.days;
-        return [rig.id, days?.find((day) => day.litres > 0 && day.outBy >= MARKED_FROM)?.on];
+        return [rig.id, days && firstShortDay(days)?.on];
       }),
     );
     return Array.from({ length: count }, (_, i): DayOfAll => {

@@ -7,11 +7,15 @@ import type { CalendarRead } from "./calendar-read";
 /** The namespace of bookings that came from calendars: two phones that read the same file make the same ids. */
 const NAMESPACE = "6f0f6a3e-7c55-5d18-9a54-0b8f6cf7a3b1";
 
-/** What a calendar brings, changes and takes back, given what it brought before. */
+/**
+ * What a calendar brings, changes and takes back, given what it brought before.
+ * @param as its days are work, or days without any: a calendar of holidays
+ */
 export function calendarSteps(
   { items }: CalendarRead,
   rigId: string,
   bookings: readonly Kept<"bookings">[],
+  as: "work" | "off" = "work",
 ): readonly Step[] {
   const known = new Map(
     bookings.filter((each) => each.rigId === rigId && each.fromCalendar).map((each) => [each.fromCalendar!, each]),
@@ -24,7 +28,13 @@ export function calendarSteps(
     if (cancelled) return before ? [takenBack("bookings", before)] : [];
     const name = title === "" ? {} : { name: title };
     if (!before) {
-      const body: Omit<Booking, "id"> = { rigId, on, booked: { by: "jobs", jobs }, ...name, fromCalendar: key };
+      const body: Omit<Booking, "id"> = {
+        rigId,
+        on,
+        booked: as === "off" ? { by: "off" } : { by: "jobs", jobs },
+        ...name,
+        fromCalendar: key,
+      };
       return [kept("bookings", body, uuidv5(`${rigId} ${key}`, NAMESPACE))];
     }
     // Jobs that were corrected here stay as they are here.

@@ -1,4 +1,4 @@
-import { addDays, daysBetween } from "../dates/calendar";
+import { addDays } from "../dates/calendar";
 import type { Id } from "../descriptor/identity";
 import type { Charge } from "../resin/charge.record";
 import type { Rig } from "../rig/rig.record";
@@ -124,6 +124,3 @@ export const meterChecks = (meters: readonly Meter[]): readonly Due[] =>
       if (checkedOn === undefined) return { ...head, because: "unknown" as const };
       return { ...head, last: checkedOn, on: afterMonths(checkedOn, METER_MONTHS), because: "months" as const };
     });
-
-/** Days that something is overdue; 0 where it is not. */
-export const daysOverdue = ({ on }: Due, today: string) => (on === undefined ? 0 : Math.max(0, daysBetween(on, today)));

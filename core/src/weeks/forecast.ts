@@ -206,9 +206,9 @@ export function forecast(input: ForecastInput): Forecast {
 /** From this chance on a day is marked: one in twenty. */
 export const MARKED_FROM = 0.05;
 
-/** The first day, at or after a place, with work for which there may be no water. */
-export const firstShortDay = (days: readonly DayAhead[], from = 0): DayAhead | undefined =>
-  days.slice(from).find((day) => day.litres > 0 && day.outBy >= MARKED_FROM);
+/** The first day with work for which there may be no water. */
+export const firstShortDay = (days: readonly DayAhead[]): DayAhead | undefined =>
+  days.find((day) => day.litres > 0 && day.outBy >= MARKED_FROM);
 
 /** A chance as it is spoken. @example oddsWords(0.34) // "1 in 3" */
 export function oddsWords(chance: number): string {

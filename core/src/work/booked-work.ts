@@ -12,8 +12,6 @@ export interface WorkBook {
   readonly daysOff: readonly DayOff[];
 }
 
-export const EMPTY_BOOK: WorkBook = { bookings: [], usualWeeks: [], daysOff: [] };
-
 /** Litres that a booking takes. @example bookedLitres({ by: "jobs", jobs: 3 }, { litresPerJob: 58 }) // 174 */
 export function bookedLitres(booked: Booked, { litresPerJob }: Pick<Rig, "litresPerJob">): number {
   if (booked.by === "jobs") return booked.jobs * (booked.litresEach ?? litresPerJob);
