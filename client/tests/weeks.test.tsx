@@ -5,7 +5,8 @@ import { jobsIn, readCalendar } from "../features/weeks/calendar-read";
 import { calendarSteps } from "../features/weeks/calendar-steps";
 import { beadsOf } from "../features/weeks/Beads";
 import { isPlain } from "../features/weeks/plain-booking";
-import { dayLoad, dueWords, tasksWords } from "../features/weeks/words";
+import { DEFAULT_PRICES } from "@winter-bead/core";
+import { dayLoad, dueWords, resinWords, tasksWords } from "../features/weeks/words";
 import { create } from "../ui/qr";
 import { bagComplaints, openedSteps, portionsIn, sealedSteps, withBags } from "../features/setup/from-bags";
 import type { BagInStock } from "@winter-bead/core";
@@ -147,6 +148,18 @@ describe("what is said of a day", () => {
     );
     expect(tasksWords([task("refill", "bay"), task("refill", "rig")], names)).toBe("Refill Bay · Refill Van");
     expect(dayLoad({ tasks: [task("refill", "bay")], minutes: 25 })).toBe("one task, 25 min");
+  });
+  test("resin that is not on the shelf is said, with the day it would come", () => {
+    const order = {
+      by: "2027-03-01",
+      lines: [
+        { grade: "virgin", litres: 9, by: "2027-03-01", for: [{ rigId: "bay", grade: "virgin", litres: 9, on: FROM }] },
+      ],
+    };
+    const ahead = { orders: [order], prices: DEFAULT_PRICES, today: "2027-02-27" } as never;
+    expect(resinWords(task("refill", "bay"), ahead)).toMatch(/comes about Wed 3 Mar: too late for this day/);
+    expect(resinWords({ ...task("refill", "bay"), on: "2027-03-20" }, ahead)).toBe("");
+    expect(resinWords(task("refill", "rig"), ahead)).toBe("");
   });
   test("something due says why", () => {
     const due = {

@@ -10,7 +10,17 @@ import { Body, Small, Strong } from "../../ui/words";
 import { decline, giveUp, serviced, setFor } from "./deeds";
 import { capital } from "../../ui/format";
 import { DateField } from "../../ui/pickers";
-import { dayCostWords, dayLoad, dayName, dueWords, fullDay, tasksWords, taskWords, whyThisDay } from "./words";
+import {
+  dayCostWords,
+  dayLoad,
+  dayName,
+  dueWords,
+  fullDay,
+  resinWords,
+  tasksWords,
+  taskWords,
+  whyThisDay,
+} from "./words";
 
 type Names = Parameters<typeof taskWords>[1];
 
@@ -133,6 +143,9 @@ export function PlanCard({
       {day.accepted ? <Small>{`Set for this day: ${dayLoad(day)}`}</Small> : null}
       <Strong testID="tasks">{tasksWords(day.tasks, names)}</Strong>
       {refill ? <Body color="$soft">{whyThisDay(refill, ahead.currency)}</Body> : null}
+      {refill && resinWords(refill, ahead) !== "" ? (
+        <Body testID="resin-missing">{resinWords(refill, ahead)}</Body>
+      ) : null}
       {isToday && refill ? (
         <PlainButton href={`/setup/charge?rig=${refill.rigId}`} testID="start-refill">
           Start the refill

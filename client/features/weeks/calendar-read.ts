@@ -24,7 +24,7 @@ export interface CalendarRead {
 }
 
 /** Events, and days of one that comes again and again, that are looked at. */
-const MOST_ITEMS = 2_000;
+const MOST_ITEMS = 400;
 const MOST_STEPS = 20_000;
 
 const isoOf = (time: ICAL.Time) => {

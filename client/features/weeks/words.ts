@@ -1,4 +1,5 @@
 import {
+  addDays,
   TASK,
   type Bag,
   type Due,
@@ -8,8 +9,9 @@ import {
   type PlannedTask,
   type Rig,
   type Task,
+  type WeeksAhead,
 } from "@winter-bead/core";
-import { earlyAgainstLate, type DayCost } from "@winter-bead/core/src/weeks";
+import { earlyAgainstLate, lateness, type DayCost } from "@winter-bead/core/src/weeks";
 import { format } from "date-fns/format";
 import { dateInWords } from "../../ui/format";
 import { money } from "../size/money";
@@ -115,6 +117,17 @@ export function whyThisDay(task: PlannedTask, currency: string): string {
       ? `${fullDay(next.on)} would risk ${about(next.late, currency)}${isRefill ? " of work done again" : ""}.`
       : "";
   return [early, risk, later].filter((each) => each !== "").join(" ");
+}
+
+/** Whether the resin of a refill is on the shelf, and when it would come; nothing where it is. */
+export function resinWords({ task, rigId, on }: PlannedTask, { orders, prices, today }: WeeksAhead): string {
+  const isOrdered = orders.some(({ lines }) =>
+    lines.some((line) => line.for.some((each) => each.rigId === rigId && each.on === on)),
+  );
+  if (task !== "refill" || !isOrdered) return "";
+  const comes = addDays(today, lateness(prices).deliveryDays);
+  const late = comes > on ? ": too late for this day" : "";
+  return `Its resin is not all in stock; ordered today it comes about ${fullDay(comes)}${late}.`;
 }
 
 /** A day to move to, with what it costs beside the best. */

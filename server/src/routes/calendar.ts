@@ -5,10 +5,13 @@ import type { DataSource } from "typeorm";
 import { crewCalendar, listFeeds, makeFeed, opens, readKey, revokeFeed } from "../calendar/feeds";
 import { CalendarTrouble, type OutsideCalendar } from "../calendar/outside-calendar";
 import { inCrew, type Session } from "../store/crew-scope";
+import { Gate } from "../store/gate";
 import { sendFieldErrors, sendProblem } from "./problems";
 
 const sessionOf = (ctx: Context): Session => ctx.state["session"] as Session;
 const MOST_FEEDS = 20;
+/** Calendars that are fetched at once, and may wait for that. */
+const ASKING = { atOnce: 3, mostWaiting: 20, patience: 4_000 } as const;
 
 export interface CalendarParts {
   readonly source: DataSource;
@@ -20,10 +23,11 @@ export interface CalendarParts {
 /** Calendars in and out: one that somebody else keeps is fetched, the crew's own is read at a secret address. */
 export function calendarRoutes({ source, outside, sample }: CalendarParts): Router {
   const router = new Router({ prefix: "/api/v1/calendar" });
+  const asking = new Gate(ASKING.atOnce, ASKING.mostWaiting, ASKING.patience);
 
   router.get("/outside", async (ctx) => {
     try {
-      ctx.body = { text: await outside.fetch(String(ctx.query["address"] ?? "")) };
+      ctx.body = { text: await asking.run(() => outside.fetch(String(ctx.query["address"] ?? ""))) };
     } catch (error) {
       if (!(error instanceof CalendarTrouble)) throw error;
       // 422 rather than 502: the address is the user's, and the server itself is in reach.
