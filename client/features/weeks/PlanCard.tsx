@@ -121,13 +121,15 @@ function AnyDay({ day, known }: { readonly day: PlannedDay; readonly known: read
 
 type Opened = "days" | "why" | undefined;
 
-/** What is proposed, or set, for a day: accepted, moved or declined by one act. */
-export function PlanCard({
+/** What is set for a day, or what is proposed for it: accepted, moved or declined by one act. */
+function Part({
   day,
+  isSet,
   ahead,
   names,
 }: {
   readonly day: PlannedDay;
+  readonly isSet: boolean;
   readonly ahead: WeeksAhead;
   readonly names: Names;
 }) {
@@ -135,14 +137,13 @@ export function PlanCard({
   const [opened, setOpened] = useState<Opened>();
   const toggle = (what: Opened) => setOpened(opened === what ? undefined : what);
   const set = day.tasks.flatMap(({ accepted }) => known.filter(({ id }) => id === accepted?.id));
-  const others = otherDays(day);
   const refill = day.tasks.find(({ task }) => task === "refill");
   const isToday = day.on <= ahead.today;
   return (
-    <Card testID={`plan-${day.on}`} borderColor="$ink" gap="$1" marginBottom="$2" paddingVertical="$3">
-      {day.accepted ? <Small>{`Set for this day: ${dayLoad(day)}`}</Small> : null}
+    <View gap="$1" testID={isSet ? "set" : "proposed"}>
+      {isSet ? <Small>{`Set for this day: ${dayLoad(day)}`}</Small> : null}
       <Strong testID="tasks">{tasksWords(day.tasks, names)}</Strong>
-      {refill ? <Body color="$soft">{whyThisDay(refill, ahead.currency)}</Body> : null}
+      {refill && !isSet ? <Body color="$soft">{whyThisDay(refill, ahead.currency)}</Body> : null}
       {refill && resinWords(refill, ahead) !== "" ? (
         <Body testID="resin-missing">{resinWords(refill, ahead)}</Body>
       ) : null}
@@ -152,7 +153,7 @@ export function PlanCard({
         </PlainButton>
       ) : null}
       <View flexDirection="row" flexWrap="wrap" columnGap="$4" alignItems="center">
-        {day.accepted ? (
+        {isSet ? (
           <TextButton onPress={() => void giveUp(set)} testID="give-up">
             Not any more
           </TextButton>
@@ -165,18 +166,18 @@ export function PlanCard({
           Another day
         </TextButton>
         <TextButton onPress={() => toggle("why")} expanded={opened === "why"} testID="why-day">
-          Why
+          {isSet ? "Look closer" : "Why"}
         </TextButton>
       </View>
       {opened === "days" ? (
         <View gap="$1" testID="other-days">
-          {others.map(({ on, words }) => (
+          {otherDays(day).map(({ on, words }) => (
             <TextButton key={on} onPress={() => void setFor(on, day.tasks, known)} testID={`take-${on}`}>
               {words(ahead.currency)}
             </TextButton>
           ))}
           <AnyDay day={day} known={known} />
-          {day.accepted ? null : (
+          {isSet ? null : (
             <TextButton onPress={() => void decline(day.on, day.tasks, known)} testID="decline-day">
               {`Not on this ${dayName(day.on)}: look for another`}
             </TextButton>
@@ -190,10 +191,36 @@ export function PlanCard({
               task={task}
               ahead={ahead}
               names={names}
-              isToday={isToday || day.accepted}
+              isToday={isToday || isSet}
             />
           ))
         : null}
+    </View>
+  );
+}
+
+const withTasks = (day: PlannedDay, tasks: readonly PlannedTask[]): PlannedDay => ({
+  ...day,
+  tasks,
+  minutes: tasks.reduce((sum, { minutes }) => sum + minutes, 0),
+});
+
+/** A day of the plan: what is set for it, and what is proposed beside. */
+export function PlanCard({
+  day,
+  ahead,
+  names,
+}: {
+  readonly day: PlannedDay;
+  readonly ahead: WeeksAhead;
+  readonly names: Names;
+}) {
+  const set = day.tasks.filter(({ accepted }) => accepted);
+  const proposed = day.tasks.filter(({ accepted }) => !accepted);
+  return (
+    <Card testID={`plan-${day.on}`} borderColor="$ink" gap="$3" marginBottom="$2" paddingVertical="$3">
+      {set.length > 0 ? <Part day={withTasks(day, set)} isSet ahead={ahead} names={names} /> : null}
+      {proposed.length > 0 ? <Part day={withTasks(day, proposed)} isSet={false} ahead={ahead} names={names} /> : null}
     </Card>
   );
 }
