@@ -293,11 +293,16 @@ function together(drafted: readonly Drafted[], wage: number): number {
   return cost - ways * SETTING_OUT * wage;
 }
 
+const isSame = (a: Drafted, b: Drafted) => a.task === b.task && a.rigId === b.rigId && a.meterId === b.meterId;
+
 /** Tasks come together where the way that is saved outweighs the other day: alone, and all of a day at once. */
 function grouped(drafted: readonly Drafted[], wage: number, isFree: (each: Drafted, on: string) => boolean): void {
   const movable = drafted.filter(({ costs }) => costs.length > 0);
   const tryMove = (tasks: readonly Drafted[], on: string) => {
-    const fits = tasks.every((each) => isFree(each, on) && each.costs.some((day) => day.on === on));
+    // The same thing twice on one day is no plan.
+    const isTwice = (each: Drafted) =>
+      drafted.some((other) => other !== each && !tasks.includes(other) && other.on === on && isSame(each, other));
+    const fits = tasks.every((each) => isFree(each, on) && !isTwice(each) && each.costs.some((day) => day.on === on));
     if (!fits) return;
     const [before, days] = [together(drafted, wage), tasks.map((each) => each.on)];
     for (const each of tasks) each.on = on;
