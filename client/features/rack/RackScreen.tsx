@@ -183,7 +183,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
           <LeakLine facts={facts} standing={standing} />
           {range ? (
             <Small>
-              The {markWords(standing, facts.rig)} falls {range}, at your usual water.
+              The {markWords(standing, facts.rig)} falls {range}, at your booked and usual water.
             </Small>
           ) : null}
         </View>
