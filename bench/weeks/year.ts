@@ -216,21 +216,17 @@ export class Cleaner {
         filledOn = addDays(on, 1);
         lessons = lessonsOf(this.facts(on));
       };
+      const isDated = DATED_ON.includes(daysBetween(filledOn, on));
       if (follows === "meter") {
+        if (isDated) this.date(year, on, lessons);
         // Changed when the meter says so: after the day on which it did.
         if (job && 0.5 * this.output >= 10) refill();
         continue;
       }
-      const isDated = DATED_ON.includes(daysBetween(filledOn, on));
       const used = this.truth.used / this.promised;
       // Early in a charge there is nothing to plan, and nothing to be worked out.
       if (!isDated && used < 0.25) continue;
-      const facts = this.facts(on);
-      const owner = learn(lessons, "vessel");
-      const book = { bookings: this.bookings(on), usualWeeks: [], daysOff: [] };
-      const known = knownWork(facts, book);
-      const worked = unwrap(workStanding({ ...facts, bookings: known }, owner));
-      if (isDated) this.hold(year, standingDates(worked, known), on);
+      const { worked, known, owner } = isDated ? this.date(year, on, lessons) : this.standing(on, lessons);
       const vessel: VesselWork = {
         ...{
           rig: this.rig,
@@ -255,6 +251,20 @@ export class Cleaner {
       if (plan.days.some((each) => each.on <= addDays(on, 1))) refill();
     }
     return year;
+  }
+
+  private standing(on: string, lessons: ReturnType<typeof lessonsOf>) {
+    const facts = this.facts(on);
+    const owner = learn(lessons, "vessel");
+    const known = knownWork(facts, { bookings: this.bookings(on), usualWeeks: [], daysOff: [] });
+    return { worked: unwrap(workStanding({ ...facts, bookings: known }, owner)), known, owner };
+  }
+
+  /** Holds the dates of a day against the truth. */
+  private date(year: Year, on: string, lessons: ReturnType<typeof lessonsOf>) {
+    const standing = this.standing(on, lessons);
+    this.hold(year, standingDates(standing.worked, standing.known), on);
+    return standing;
   }
 
   private hold(year: Year, dates: ReturnType<typeof standingDates>, today: string): void {

@@ -3,6 +3,7 @@ import {
   addDays,
   bookedPace,
   knownWork,
+  unbookedShare,
   learn,
   lessonsOf,
   unwrap,
@@ -361,6 +362,31 @@ describe("the crew's calendar", () => {
     const [event] = events([], [booking("2027-03-04", { by: "jobs", jobs: 3 }, { name: "Row" })]);
     expect(event).toMatchObject({ title: "Bay: Row", words: "3 cars", busy: true });
     expect(events([], [booking("2027-03-04", { by: "off" })])[0]).toMatchObject({ title: "Bay: off", busy: false });
+  });
+});
+
+describe("days that nobody booked, among booked ones", () => {
+  const usual = [100, 100, 100, 100, 100, 0, 0];
+  const free = ["2027-03-01", "2027-03-08", "2027-03-15", "2027-03-22", "2027-03-29"];
+  const took = (litres: number) => free.map((date) => ({ date, litres }));
+  test("take nothing where a crew books all it does, and the usual where bookings are the exception", () => {
+    expect(unbookedShare([], [], usual)).toBe(1);
+    expect(unbookedShare(took(0), free, usual)).toBeCloseTo(0.5, 9);
+    expect(unbookedShare(took(100), free, usual)).toBe(1);
+    expect(unbookedShare(took(0), Array(9).fill(free).flat() as string[], usual)).toBeCloseTo(0.1, 9);
+  });
+  test("count in the weeks only as far as there are bookings", () => {
+    const told = { outputs: clean(10), litres: 100 };
+    const facts = factsOf(told);
+    const last = addDays(facts.today, 12);
+    const bookings = [facts.today, addDays(facts.today, 5), last].map((on) =>
+      booking(on, { by: "litres", litres: 100 }),
+    );
+    const known = knownWork(facts, { bookings, usualWeeks: [], daysOff: [] });
+    const free_ = known.filter(({ from }) => from === "log");
+    expect(free_.length).toBe(10);
+    expect(free_.every(({ on }) => on < last)).toBe(true);
+    expect(knownWork(facts, { bookings: [], usualWeeks: [], daysOff: [] })).toEqual([]);
   });
 });
 

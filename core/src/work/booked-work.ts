@@ -30,7 +30,7 @@ const covers = (from: string, until: string | undefined, on: string) =>
   from <= on && (until === undefined || on <= until);
 
 /** What says how much work a day has. */
-export type WorkFrom = "bookings" | "day-off" | "usual-week";
+export type WorkFrom = "bookings" | "day-off" | "usual-week" | "log";
 
 export interface BookedDay extends KnownWork {
   readonly jobs: number;
