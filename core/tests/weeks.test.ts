@@ -118,7 +118,7 @@ describe("a vessel day by day", () => {
     ];
     expect(off.days[2]!.left.typical).toBeGreaterThan(plain.days[2]!.left.typical + 50);
     expect(full.days[2]!.left.typical).toBeLessThan(plain.days[2]!.left.typical - 350);
-    expect(full.days[2]!.known?.jobs).toBe(15);
+    expect(full.days[2]!.litres).toBe(600);
   });
   test("is fresh on the day of its refill and counts from there", () => {
     const input = inputOf({ outputs: clean(12) });

@@ -1,4 +1,6 @@
 const MS_PER_DAY = 86_400_000;
+/** On average over four years. */
+export const DAYS_IN_MONTH = 30.4375;
 
 const utc = (date: string) => Date.parse(`${date}T00:00:00Z`);
 

@@ -93,8 +93,8 @@ export interface SinceLog {
 }
 
 /** Planning assumptions: share by which a usual week errs, and a day. */
-const PACE_SD = 0.3;
-const DAY_SD = 0.5;
+export const PACE_SD = 0.3;
+export const DAY_SD = 0.5;
 
 /**
  * What may have gone since the last log: the expected use of the days strictly between it and today.

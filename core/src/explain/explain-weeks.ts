@@ -1,4 +1,4 @@
-import { MONTHLY_STORAGE_LOSS } from "../resin/storage";
+import { MONTHLY_STORAGE_LOSS, WARM_TIMES } from "../resin/storage";
 import type { BagInStock } from "../stock/stock";
 import { PATHS, type DayAhead } from "../weeks/forecast";
 import type { WeeksAhead } from "../weeks/weeks-ahead";
@@ -15,7 +15,7 @@ export function explainDay(task: PlannedTask, { currency }: Pick<WeeksAhead, "cu
   if (!weighed || !worth) return undefined;
   const { here } = weighed;
   const isRefill = task.task === "refill";
-  const from = isRefill ? "1,000 drawn futures of this vessel" : "its last service and its months";
+  const from = isRefill ? `${PATHS} drawn futures of this vessel` : "its last service and its months";
   return {
     name: "What this day costs",
     value: here.early + here.late + here.time,
@@ -86,7 +86,7 @@ export const explainOdds = (day: DayAhead): Explanation => ({
   words:
     "futures in which it has run out, of all that are drawn: each with what the charge may hold, by your past charges and this one's readings, the feed as it may be, your pace, and each day's water about what is booked or usual",
   inputs: [
-    given("n", "Futures in which it has", Math.round(day.outBy * PATHS), "", "drawn from the same belief as its dates"),
+    given("n", "Futures in which it has", day.outFutures, "", "drawn from the same belief as its dates"),
     given("a", "Futures drawn", PATHS, "", "the same each time, by their seed"),
   ],
   school: "your own history",
@@ -97,7 +97,7 @@ export const explainOdds = (day: DayAhead): Explanation => ({
 export function explainWorth({ bag, worth }: Pick<BagInStock, "bag" | "worth">): Explanation {
   const { sealedAs, closedAs, sealedMonths, openMonths, hereMonths } = worth;
   const sealed = MONTHLY_STORAGE_LOSS[sealedAs];
-  const warm = bag.warm ? 2 : 1;
+  const warm = bag.warm ? WARM_TIMES : 1;
   const age = worth.ageUnknown ? "nobody knows when it was made: ask the seller" : "the day it was made";
   return {
     name: "Worth beside fresh resin",

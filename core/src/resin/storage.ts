@@ -41,7 +41,11 @@ export const MONTHLY_STANDING_LOSS = 0.005;
 /** Share of capacity by how well the beads settled: planning assumptions. */
 export const PACKING_FACTORS: Readonly<Record<Packing, number>> = { settled: 1, poured: 0.95, "loose-cartridge": 0.8 };
 
-const left = (loss: number, months: number) => (1 - loss) ** months;
+/** Times as fast in a vehicle or in the sun: a planning assumption. */
+export const WARM_TIMES = 2;
+/** Share of capacity that a month on the shelf leaves. @example keptMonthly("rolled-or-zip", true) // 0.96 */
+export const keptMonthly = (container: Container, warm: boolean): number =>
+  1 - MONTHLY_STORAGE_LOSS[container] * (warm ? WARM_TIMES : 1);
 
 /**
  * Share of capacity left after storage, `(1 - d)^months`, with `d` doubled in a vehicle or in the sun.
@@ -54,11 +58,11 @@ export function storageFactor(stored: {
 }): Result<number> {
   const ranges = checkRanges(stored, { months: RANGES.months });
   if (!ranges.ok) return ranges;
-  return finite(left(MONTHLY_STORAGE_LOSS[stored.container] * (stored.warm ? 2 : 1), stored.months));
+  return finite(keptMonthly(stored.container, stored.warm ?? false) ** stored.months);
 }
 
 /** Share of capacity left after standing wet in the vessel. @example standingFactor(24) // 0.887 */
 export function standingFactor(months: number): Result<number> {
   const ranges = checkRanges({ months }, { months: RANGES.months });
-  return ranges.ok ? finite(left(MONTHLY_STANDING_LOSS, months)) : ranges;
+  return ranges.ok ? finite((1 - MONTHLY_STANDING_LOSS) ** months) : ranges;
 }

@@ -1,37 +1,48 @@
-import { chargeAt, leftQuantile, loadAtMark, outputShare } from "../belief/charge-belief";
+import { chargeAt, leftQuantile, loadAtMark, outputShare, type Mark } from "../belief/charge-belief";
 import { daysBetween, weekdayOf } from "../dates/calendar";
-import type { KnownWork } from "../dates/expected-use";
+import { DAY_SD, PACE_SD, type KnownWork } from "../dates/expected-use";
 import { chance, datesOf, DEFAULT_PATHS, NO_USE, WorkToCome, type DepletionAnswer } from "../dates/futures";
 import { fail, succeed, type Result } from "../result";
-import type { WorkedStanding } from "./standing";
+import type { Standing, WorkedStanding } from "./standing";
 
 /** Seeded, so that the same facts give the same dates. */
 const SEED = 20;
-/** Planning assumptions: how far a future's pace is off in the first week, and a day's use. */
-const PACE_SD = 0.3;
-const DAY_SHARE = 0.5;
+/** How far a future's pace is off: less, the longer the log. */
+export const paceSd = ({ use }: Standing): number => PACE_SD / Math.sqrt(1 + use.weeksLogged);
+
+/**
+ * Feed and litres left of one future: what its charge holds to a mark, less what is used and what went since the log.
+ * @param place of the belief's whole, 0 to 1
+ * @param normal standard normal draws
+ */
+export function drawLeft(
+  { belief, question }: Pick<WorkedStanding, "belief" | "question">,
+  mark: Mark,
+  place: number,
+  normal: () => number,
+): { readonly feed: number; readonly left: number } {
+  const load = loadAtMark(belief, mark, chargeAt(belief, place));
+  const feed = question.feed.median * Math.exp(question.feed.sd * normal());
+  const gone = Math.max(0, question.sinceLog.median + question.sinceLog.sd * normal());
+  return { feed, left: Math.max(0, ((load - question.used) * 100) / feed - gone) };
+}
 
 /** Days from the first day to come on which the mark falls, one a simulated future, ascending. */
-export function standingDays(
-  { standing: where, belief, mark, question, firstDay }: WorkedStanding,
-  bookings: readonly KnownWork[] = [],
-): Result<Int32Array> {
+export function standingDays(worked: WorkedStanding, bookings: readonly KnownWork[] = []): Result<Int32Array> {
+  const { standing: where, mark, firstDay } = worked;
   if (!mark) return fail("no-mark", "There is no mark to come, so there is no date.");
   const { use } = where;
-  const uses = (mean: number) => ({ mean, sd: DAY_SHARE * mean });
+  const uses = (mean: number) => ({ mean, sd: DAY_SD * mean });
   const booked = new Map(bookings.map(({ on, litres }) => [daysBetween(firstDay, on), uses(litres)]));
   const work = new WorkToCome(use.weekdays.map(uses), weekdayOf(firstDay), booked);
   if (!work.isAny) return NO_USE;
   const { uniform, normal } = chance(SEED);
-  const paceSd = PACE_SD / Math.sqrt(1 + use.weeksLogged);
+  const pace = paceSd(where);
   const days = new Int32Array(DEFAULT_PATHS);
   for (let path = 0; path < DEFAULT_PATHS; path += 1) {
     // One draw a slice of the belief: all of it is drawn, none of it twice.
-    const load = loadAtMark(belief, mark, chargeAt(belief, (path + uniform()) / DEFAULT_PATHS));
-    const feed = question.feed.median * Math.exp(question.feed.sd * normal());
-    const gone = Math.max(0, question.sinceLog.median + question.sinceLog.sd * normal());
-    const left = Math.max(0, ((load - question.used) * 100) / feed - gone);
-    days[path] = left > 0 ? work.dayOfEnd(left, Math.exp(paceSd * normal()), normal) : 0;
+    const { left } = drawLeft(worked, mark, (path + uniform()) / DEFAULT_PATHS, normal);
+    days[path] = left > 0 ? work.dayOfEnd(left, Math.exp(pace * normal()), normal) : 0;
   }
   return succeed(days.sort());
 }

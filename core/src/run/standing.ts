@@ -173,7 +173,7 @@ function feedToCome({ rig, now }: StandingInput, { feed }: RigLedger, { lines }:
 const hardOf = ({ marks }: Vessel) => marks.hard / scaleFactor(marks.scale);
 
 /** Spread of a load nobody has put on yet. */
-const FRESH_SD = 0.03;
+export const FRESH_SD = 0.03;
 
 const rangeOf = (weights: CapacityWeights, gradeCapacity: number): CapacityRange => ({
   low: gradeCapacity * Math.exp(xQuantile(weights, 0.1)),

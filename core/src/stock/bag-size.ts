@@ -1,4 +1,4 @@
-import { MONTHLY_STORAGE_LOSS, type Container } from "../resin/storage";
+import { keptMonthly, type Container } from "../resin/storage";
 
 /** A size in which resin can be bought. */
 export interface BagOffer {
@@ -36,7 +36,7 @@ const MOST_REFILLS = 60;
 /** What one size comes to: rests are used first and age from the day their bag was opened. */
 function seasonOf({ litres, price }: BagOffer, question: BagSizeQuestion): BagSizeAnswer {
   const { fill, everyMonths, closed, warm, delivery } = question;
-  const keeps = 1 - MONTHLY_STORAGE_LOSS[closed] * (warm ? 2 : 1);
+  const keeps = keptMonthly(closed, warm);
   const refills = Math.min(MOST_REFILLS, Math.max(2, Math.ceil(SEASON_MONTHS / everyMonths)));
   let open: { litres: number; since: number } | undefined;
   let [bags, orders, fresh, oldest] = [0, 0, 0, 0];

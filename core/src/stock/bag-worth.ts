@@ -1,6 +1,6 @@
-import { daysBetween } from "../dates/calendar";
+import { DAYS_IN_MONTH, daysBetween } from "../dates/calendar";
 import type { ThreeOf } from "../life/life-range";
-import { MONTHLY_STORAGE_LOSS, type Container } from "../resin/storage";
+import { keptMonthly, type Container } from "../resin/storage";
 import type { Bag, FactoryPacking } from "./bag.record";
 
 /** As whose loss a factory's packing counts. */
@@ -17,9 +17,6 @@ const closedAs = ({ closed, packing }: Pick<Bag, "closed" | "packing">): Contain
 
 /** Months that a bag may have lain before it was bought, where its date is unknown: planning assumptions. */
 const SHELF_MONTHS: ThreeOf<number> = { low: 0, typical: 3, high: 12 };
-const DAYS_IN_MONTH = 30.4375;
-/** A vehicle or the sun doubles the loss. */
-const WARM = 2;
 
 const months = (from: string, until: string) => Math.max(0, daysBetween(from, until) / DAYS_IN_MONTH);
 
@@ -58,9 +55,8 @@ export function bagWorth(
       : { low: months(madeOn, boughtOn), typical: months(madeOn, boughtOn), high: months(madeOn, boughtOn) };
   const here = months(boughtOn, opened);
   const open = openedOn === undefined ? 0 : months(opened, on);
-  const loss = (container: Container, isWarm: boolean) => 1 - MONTHLY_STORAGE_LOSS[container] * (isWarm ? WARM : 1);
   const left = (shelf: number) =>
-    loss(sealedAs, false) ** shelf * loss(sealedAs, warm) ** here * loss(closed, warm) ** open;
+    keptMonthly(sealedAs, false) ** shelf * keptMonthly(sealedAs, warm) ** here * keptMonthly(closed, warm) ** open;
   return {
     share: { low: left(onShelf.high), typical: left(onShelf.typical), high: left(onShelf.low) },
     sealedMonths: { low: onShelf.low + here, typical: onShelf.typical + here, high: onShelf.high + here },

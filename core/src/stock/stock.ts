@@ -1,7 +1,7 @@
 import type { Id } from "../descriptor/identity";
 import type { Grade } from "../resin/capacity";
 import type { Charge } from "../resin/charge.record";
-import { MONTHLY_STORAGE_LOSS } from "../resin/storage";
+import { keptMonthly } from "../resin/storage";
 import type { Bag } from "./bag.record";
 import { bagWorth, type BagWorth } from "./bag-worth";
 import type { Disposal } from "./disposal.record";
@@ -88,32 +88,20 @@ export interface RefillFrom {
   readonly portions: readonly Portion[];
   /** Litres that no bag holds. */
   readonly missing: number;
-  /** Capacity of the mixture beside fresh resin. */
-  readonly worth: number;
-  /** What stays in the bag that was opened last, L. */
-  readonly rest: number;
 }
 
 /** @param litres what the vessel takes */
 export function refillFrom(stock: readonly BagInStock[], grade: Grade, litres: number): RefillFrom {
   const portions: Portion[] = [];
-  let [missing, capacity, rest] = [litres, 0, 0];
+  let missing = litres;
   for (const { bag, left, worth } of inOrderOfUse(stock)) {
     if (missing <= EMPTY) break;
     if (bag.grade !== grade || bag.form !== "loose" || worth.share.typical < TOO_WEAK) continue;
     const take = Math.min(left, missing);
     portions.push({ bagId: bag.id, litres: take });
-    capacity += take * worth.share.typical;
     missing -= take;
-    rest = left - take;
   }
-  const taken = litres - missing;
-  return {
-    portions,
-    missing: missing <= EMPTY ? 0 : missing,
-    worth: taken > 0 ? capacity / taken : 1,
-    rest,
-  };
+  return { portions, missing: missing <= EMPTY ? 0 : missing };
 }
 
 /** Capacity of what several bags give together, beside fresh resin; litres that no bag tells of count as fresh. */
@@ -136,8 +124,8 @@ export function storedAs(portions: readonly Portion[], stock: readonly BagInStoc
   const bag = stock.find((each) => each.bag.id === most?.bagId);
   if (!bag || worth > 0.9995) return undefined;
   const container = bag.bag.openedOn === undefined ? bag.worth.sealedAs : bag.worth.closedAs;
-  const loss = MONTHLY_STORAGE_LOSS[container] * (bag.bag.warm ? 2 : 1);
-  return { container, months: Math.log(worth) / Math.log(1 - loss), warm: bag.bag.warm };
+  const { warm } = bag.bag;
+  return { container, months: Math.log(worth) / Math.log(keptMonthly(container, warm)), warm };
 }
 
 /**

@@ -1,4 +1,4 @@
-import { addDays } from "../dates/calendar";
+import { addDays, DAYS_IN_MONTH } from "../dates/calendar";
 import type { Id } from "../descriptor/identity";
 import type { Charge } from "../resin/charge.record";
 import type { Rig } from "../rig/rig.record";
@@ -15,7 +15,6 @@ export const USUAL_MONTHS: Readonly<Record<Part, number>> = {
 };
 /** Months between two checks of a meter against a standard: a planning assumption. */
 export const METER_MONTHS = 6;
-const DAYS_IN_MONTH = 30.4375;
 
 /** Why something is due. */
 export type DueBecause = "months" | "chlorine" | "pressure" | "rejection" | "unknown";

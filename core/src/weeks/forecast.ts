@@ -10,10 +10,13 @@ import {
 } from "../belief/charge-belief";
 import type { OwnerBelief } from "../belief/owner";
 import { addDays, daysBetween, weekdayOf } from "../dates/calendar";
+import { DAY_SD } from "../dates/expected-use";
 import { chance } from "../dates/futures";
+import { nearestRank } from "../numerics/quantile";
 import type { ThreeOf } from "../life/life-range";
 import { limitOf, gradeCapacityOf, chargeCondition } from "../run/lessons";
-import type { WorkedStanding } from "../run/standing";
+import { FRESH_SD, type WorkedStanding } from "../run/standing";
+import { drawLeft, paceSd } from "../run/standing-dates";
 import type { Charge } from "../resin/charge.record";
 import type { Rig } from "../rig/rig.record";
 import type { Vessel } from "../vessel/vessel.record";
@@ -24,12 +27,6 @@ export const DAYS_AHEAD = 35;
 /** Futures that are drawn. */
 export const PATHS = 1000;
 const SEED = 23;
-/** Planning assumptions, as for dates: how far a future's pace is off in the first week, and a day's use. */
-const PACE_SD = 0.3;
-const DAY_SHARE = 0.5;
-/** Spread of a load nobody has put on yet. */
-const FRESH_SD = 0.03;
-
 /** Resin that a refill would put in. */
 export type Filling = Pick<Charge, "grade" | "resinLitres" | "packing" | "stored">;
 
@@ -71,8 +68,6 @@ export interface DayAhead {
   readonly on: string;
   /** L to be expected. */
   readonly litres: number;
-  /** What is booked, or known otherwise; absent where only the log tells. */
-  readonly known?: BookedDay;
   /** L left in the evening to the mark. */
   readonly left: ThreeOf<number>;
   /** The same as a share of a fresh charge's middle. */
@@ -80,6 +75,8 @@ export interface DayAhead {
   /** Chance that it has run out before the day's work, and by its evening. */
   readonly outBefore: number;
   readonly outBy: number;
+  /** Futures, of `PATHS`, in which it has run out by its evening. */
+  readonly outFutures: number;
   /** Mean litres of this day's work for which there is no water, and of what is left in the morning. */
   readonly short: number;
   readonly morning: number;
@@ -112,11 +109,9 @@ function freshCharge({ rig, vessel, worked, owner }: ForecastInput, filling: Fil
   return { belief: fresh, mark };
 }
 
-const at = (sorted: Float64Array, share: number) =>
-  sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
 const three = (values: Float64Array): ThreeOf<number> => {
   const sorted = values.slice().sort();
-  return { low: at(sorted, 0.1), typical: at(sorted, 0.5), high: at(sorted, 0.9) };
+  return { low: nearestRank(sorted, 0.1), typical: nearestRank(sorted, 0.5), high: nearestRank(sorted, 0.9) };
 };
 
 /** One future of a vessel. */
@@ -129,6 +124,51 @@ interface Path {
   out: boolean;
 }
 
+type DrawFresh = (of: Fresh, feed: number) => number;
+
+/** What one day did to all futures. */
+interface DaySums {
+  /** Futures that have run out before the day's work, and by its evening. */
+  readonly outBefore: number;
+  readonly outBy: number;
+  /** L of all futures: without water, and left in the morning. */
+  readonly short: number;
+  readonly morning: number;
+}
+
+/** Takes every future through one day. @param evening gets what is left of each */
+function liveDay(
+  paths: readonly Path[],
+  mean: number,
+  draws: { readonly normal: () => number; readonly fresh: DrawFresh; readonly spare: Fresh },
+  refill: Fresh | undefined,
+  evening: Float64Array,
+): DaySums {
+  let [outBefore, outBy, short, morning] = [0, 0, 0, 0];
+  paths.forEach((path, i) => {
+    if (refill) {
+      path.left = draws.fresh(refill, path.feed);
+      path.out = false;
+    }
+    const use = path.pace * Math.max(0, mean + DAY_SD * mean * draws.normal());
+    if (path.out) outBefore += 1;
+    morning += path.left;
+    let missing = Math.max(0, use - path.left);
+    path.left = Math.max(0, path.left - use);
+    if (missing > 0 && path.spares > 0) {
+      path.spares -= 1;
+      path.left = Math.max(0, draws.fresh(draws.spare, path.feed) - missing);
+      missing = 0;
+      path.out = false;
+    }
+    if (missing > 0) path.out = true;
+    if (path.out) outBy += 1;
+    short += missing;
+    evening[i] = path.left;
+  });
+  return { outBefore, outBy, short, morning };
+}
+
 /**
  * A vessel day by day: what is left in the evening, and the odds that it runs out before work that is booked. Futures are
  * drawn from the same belief as its dates (Metropolis and Ulam 1949, the Monte Carlo method); a refill draws a fresh charge
@@ -136,23 +176,22 @@ interface Path {
  */
 export function forecast(input: ForecastInput): Forecast {
   const { worked, today, days = DAYS_AHEAD, work, filling, refills = [], whatIf = {} } = input;
-  const { standing: where, belief, mark, question, firstDay } = worked;
+  const { standing: where, mark, question, firstDay } = worked;
   const { uniform, normal } = chance(SEED);
-  const paceSd = PACE_SD / Math.sqrt(1 + where.use.weeksLogged);
-  const usual = freshCharge(input, filling);
-  const drawFresh = (fresh: Fresh, place: number, feed: number) =>
-    (loadAtMark(fresh.belief, fresh.mark, chargeAt(fresh.belief, place)) * 100) / feed;
+  const sd = paceSd(where);
+  const spare = freshCharge(input, filling);
+  const fresh: DrawFresh = (of, feed) => (loadAtMark(of.belief, of.mark, chargeAt(of.belief, uniform())) * 100) / feed;
   const freshLitres = new Float64Array(PATHS);
-  const paths: Path[] = Array.from({ length: PATHS }, (_, i) => {
+  const paths = Array.from({ length: PATHS }, (_, i): Path => {
     const place = (i + uniform()) / PATHS;
-    const feed = question.feed.median * Math.exp(question.feed.sd * normal());
-    const gone = Math.max(0, question.sinceLog.median + question.sinceLog.sd * normal());
-    const load = mark ? loadAtMark(belief, mark, chargeAt(belief, place)) : 0;
-    const left = mark ? Math.max(0, ((load - question.used) * 100) / feed - gone) : 0;
-    freshLitres[i] = drawFresh(usual, uniform(), feed);
-    return { left, feed, pace: Math.exp(paceSd * normal()), spares: whatIf.spare ? 1 : 0, out: left <= 0 };
+    const { feed, left } = mark
+      ? drawLeft(worked, mark, place, normal)
+      : { feed: question.feed.median * Math.exp(question.feed.sd * normal()), left: 0 };
+    freshLitres[i] = fresh(spare, feed);
+    return { left, feed, pace: Math.exp(sd * normal()), spares: whatIf.spare ? 1 : 0, out: left <= 0 };
   });
-  const fresh = three(freshLitres);
+  const ofFresh = three(freshLitres);
+  const asShare = (litres: number) => Math.min(1, litres / ofFresh.typical);
   const known = new Map(work.map((day) => [day.on, day]));
   const byDay = new Map(refills.map((refill) => [refill.on, freshCharge(input, refill.filling)]));
   const evening = new Float64Array(PATHS);
@@ -161,46 +200,24 @@ export function forecast(input: ForecastInput): Forecast {
     const booked = known.get(on);
     // What was logged today is gone already.
     const isOver = daysBetween(firstDay, on) < 0;
-    const mean = (whatIf.waterShare ?? 1) * (isOver ? 0 : (booked?.litres ?? where.use.weekdays[weekdayOf(on)]!));
+    const litres = (whatIf.waterShare ?? 1) * (isOver ? 0 : (booked?.litres ?? where.use.weekdays[weekdayOf(on)]!));
     const refill = byDay.get(on);
-    let [outBefore, outBy, short, morning] = [0, 0, 0, 0];
-    paths.forEach((path, i) => {
-      if (refill) {
-        path.left = drawFresh(refill, uniform(), path.feed);
-        path.out = false;
-      }
-      const use = path.pace * Math.max(0, mean + DAY_SHARE * mean * normal());
-      if (path.out) outBefore += 1;
-      morning += path.left;
-      let missing = Math.max(0, use - path.left);
-      path.left = Math.max(0, path.left - use);
-      if (missing > 0 && path.spares > 0) {
-        path.spares -= 1;
-        path.left = Math.max(0, drawFresh(usual, uniform(), path.feed) - missing);
-        missing = 0;
-        path.out = false;
-      }
-      if (missing > 0) path.out = true;
-      if (path.out) outBy += 1;
-      short += missing;
-      evening[i] = path.left;
-    });
+    const sums = liveDay(paths, litres, { normal, fresh, spare }, refill, evening);
     const left = three(evening);
-    const asShare = (litres: number) => Math.min(1, litres / fresh.typical);
     return {
       on,
-      litres: mean,
-      ...(booked ? { known: booked } : {}),
+      litres,
       left,
       share: { low: asShare(left.low), typical: asShare(left.typical), high: asShare(left.high) },
-      outBefore: outBefore / PATHS,
-      outBy: outBy / PATHS,
-      short: short / PATHS,
-      morning: morning / PATHS,
+      outBefore: sums.outBefore / PATHS,
+      outBy: sums.outBy / PATHS,
+      outFutures: sums.outBy,
+      short: sums.short / PATHS,
+      morning: sums.morning / PATHS,
       refilled: refill !== undefined,
     };
   });
-  return { days: ahead, fresh };
+  return { days: ahead, fresh: ofFresh };
 }
 
 /** From this chance on a day is marked: one in twenty. */

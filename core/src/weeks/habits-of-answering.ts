@@ -1,4 +1,5 @@
 import { weekdayOf } from "../dates/calendar";
+import { median } from "../numerics/quantile";
 import type { Charge } from "../resin/charge.record";
 import type { Appointment } from "./appointment.record";
 
@@ -11,12 +12,6 @@ export interface RefillMinutes {
   /** Refills whose median it is; 0 for the price list's figure. */
   readonly of: number;
 }
-
-const median = (values: readonly number[]) => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
-};
 
 /** How long a refill takes this crew: the median of the last ten that say it, else the usual figure. */
 export function refillMinutes(charges: readonly Charge[], usual: number): RefillMinutes {

@@ -1,4 +1,4 @@
-import { addDays, daysBetween, weekdayOf } from "../dates/calendar";
+import { addDays, DAYS_IN_MONTH, daysBetween, weekdayOf } from "../dates/calendar";
 import type { Id } from "../descriptor/identity";
 import { lateness, type Prices } from "../plan/prices";
 import type { Part } from "../upkeep/service.record";
@@ -245,9 +245,6 @@ function planRefills(
 }
 
 const partPrice = (task: Part | "meter", prices: Prices) => (task === "membrane" ? prices.membrane : PART_PRICES[task]);
-
-/** Days of a month, for the life of a part. */
-const DAYS_IN_MONTH = 30.4375;
 
 function partWorth({ task, months }: Due, prices: Prices): TaskWorth {
   const [price, minutes] = [partPrice(task, prices), TASK_MINUTES[task]];

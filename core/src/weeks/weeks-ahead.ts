@@ -22,7 +22,7 @@ import { standingDates } from "../run/standing-dates";
 import type { Bag } from "../stock/bag.record";
 import type { Disposal } from "../stock/disposal.record";
 import { ordersFor, type Order } from "../stock/orders";
-import { refillFrom, spentWaiting, stockOf, storedAs, type BagInStock, type RefillFrom } from "../stock/stock";
+import { refillFrom, spentWaiting, stockOf, storedAs, type BagInStock } from "../stock/stock";
 import { meterChecks, upkeepOf, type Due, type Seen } from "../upkeep/due";
 import type { Service } from "../upkeep/service.record";
 import type { Vessel } from "../vessel/vessel.record";
@@ -75,8 +75,6 @@ export interface RigAhead {
   readonly minutes: RefillMinutes;
   /** L a week to be expected. */
   readonly week: number;
-  /** Where its next refill's resin comes from. */
-  readonly from: RefillFrom;
 }
 
 export interface WeeksAhead {
@@ -243,7 +241,6 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
         filling,
         minutes,
         week: week(rig.id),
-        from: refillFrom(stock, filling.grade, filling.resinLitres),
       };
     }),
     silent,
