@@ -14,14 +14,16 @@ export interface NewestAnswer<Q, A> {
  * the newer one is here.
  *
  * @param ask resolves with undefined when there is no answer; the same function for as long as it asks the same worker
+ * @param sameBy what makes two questions the same: their figures, or of large ones that are kept between, themselves
  */
 export function useNewestAnswer<Q extends object, A>(
   question: Q | undefined,
   ask: (question: Q) => Promise<A | undefined>,
+  sameBy: (question: Q) => unknown = JSON.stringify,
 ): NewestAnswer<Q, A> {
-  const key = question && JSON.stringify(question);
-  const [known, setKnown] = useState<{ readonly key: string; readonly question: Q; readonly answer: A | undefined }>();
-  const next = useRef<{ readonly key: string; readonly question: Q } | undefined>(undefined);
+  const key = question && sameBy(question);
+  const [known, setKnown] = useState<{ readonly key: unknown; readonly question: Q; readonly answer: A | undefined }>();
+  const next = useRef<{ readonly key: unknown; readonly question: Q } | undefined>(undefined);
   const busy = useRef(false);
   useEffect(() => {
     next.current = question && key ? { key, question } : undefined;

@@ -35,3 +35,17 @@ test("without a question there is no answer", () => {
   const { result } = renderHook(() => useNewestAnswer<Question, number>(undefined, slowWorker().ask));
   expect(result.current).toEqual({ answer: undefined, answered: undefined, working: false });
 });
+
+test("large questions are the same where they are the same object, whatever stands in them", async () => {
+  const worker = slowWorker();
+  const itself = (question: Question) => question;
+  const first = { jobs: 1 };
+  const { result, rerender } = renderHook(({ asked }) => useNewestAnswer(asked, worker.ask, itself), {
+    initialProps: { asked: first },
+  });
+  await worker.letGo();
+  rerender({ asked: first });
+  expect(result.current.working).toBe(false);
+  rerender({ asked: { jobs: 1 } });
+  expect(result.current).toMatchObject({ answer: 10, working: true });
+});

@@ -1,4 +1,5 @@
 import { createServer, type Server } from "node:http";
+import PostalMime from "postal-mime";
 import { SMTPServer } from "smtp-server";
 
 /** A mail as it came in. */
@@ -13,29 +14,10 @@ export interface Mail {
 const MOST_KEPT = 200;
 const LARGEST = 100_000;
 
-/** A header's words, where they are encoded (RFC 2047). */
-const decoded = (value: string) =>
-  value.replace(/=\?utf-8\?([bq])\?([^?]*)\?=\s*/gi, (_, how: string, words: string) =>
-    how.toLowerCase() === "b" ? Buffer.from(words, "base64").toString("utf8") : quoted(words.replaceAll("_", " ")),
-  );
-
-/** Quoted-printable text as it reads (RFC 2045). */
-const quoted = (text: string) =>
-  Buffer.from(
-    text.replace(/=\r?\n/g, "").replace(/=([0-9A-F]{2})/gi, (_, hex: string) => String.fromCharCode(parseInt(hex, 16))),
-    "latin1",
-  ).toString("utf8");
-
-/** @param raw a plain-text message as SMTP brings it (RFC 5322) */
-export function readMail(raw: string, at: string): Mail {
-  const [head = "", ...body] = raw.split(/\r?\n\r?\n/);
-  const headers = head.replace(/\r?\n[ \t]+/g, " ");
-  const header = (name: string) => new RegExp(`^${name}: *(.*)$`, "im").exec(headers)?.[1]?.trim() ?? "";
-  const text = body.join("\n\n");
-  const how = header("Content-Transfer-Encoding").toLowerCase();
-  const plain =
-    how === "quoted-printable" ? quoted(text) : how === "base64" ? Buffer.from(text, "base64").toString("utf8") : text;
-  return { to: header("To"), subject: decoded(header("Subject")), text: plain.trim(), at };
+/** @param raw a message as SMTP brings it (RFC 5322) */
+export async function readMail(raw: Buffer, at: string): Promise<Mail> {
+  const { to, subject = "", text = "" } = await PostalMime.parse(raw);
+  return { to: (to ?? []).map(({ address }) => address).join(", "), subject, text: text.trim(), at };
 }
 
 const page = (mails: readonly Mail[]) => {
@@ -62,9 +44,11 @@ export class Mailbox {
       const pieces: Buffer[] = [];
       stream.on("data", (piece: Buffer) => pieces.push(piece));
       stream.on("end", () => {
-        this.mails.unshift(readMail(Buffer.concat(pieces).toString("utf8"), new Date().toISOString()));
-        this.mails.length = Math.min(this.mails.length, MOST_KEPT);
-        done();
+        readMail(Buffer.concat(pieces), new Date().toISOString()).then((mail) => {
+          this.mails.unshift(mail);
+          this.mails.length = Math.min(this.mails.length, MOST_KEPT);
+          done();
+        }, done);
       });
     },
   });

@@ -270,7 +270,7 @@ describe("reminders by mail", () => {
     });
   });
 
-  test("a mail is read back as it was written, whatever signs are in it", () => {
+  test("a mail is read back as it was written, whatever signs are in it", async () => {
     const raw = [
       ...[
         "To: crew@example.org",
@@ -279,7 +279,7 @@ describe("reminders by mail", () => {
       ],
       ...["", "About 25=C2=A0min=", " of work.", ""],
     ].join("\r\n");
-    expect(readMail(raw, "2027-03-06T09:00:00Z")).toMatchObject({
+    expect(await readMail(Buffer.from(raw), "2027-03-06T09:00:00Z")).toMatchObject({
       subject: "Refill: Köhler",
       text: "About 25\u00a0min of work.",
     });

@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import type { PlannedDay, PlannedTask, WeeksAhead } from "@winter-bead/core";
+import { PART, type Part, type PlannedDay, type PlannedTask, type Task, type WeeksAhead } from "@winter-bead/core";
 import { explainDay, type DayCost } from "@winter-bead/core/src/weeks";
 import { useState } from "react";
 import type { Kept } from "../../data/api";
@@ -24,8 +24,7 @@ import {
 
 type Names = Parameters<typeof taskWords>[1];
 
-const PARTS = ["sediment", "carbon", "membrane", "seals", "strainer"] as const;
-const isPart = (task: string): task is (typeof PARTS)[number] => (PARTS as readonly string[]).includes(task);
+const isPart = (task: Task): task is Part => task in PART.of;
 
 /** How a task is done: a refill and a meter check have their own places, a service is noted here. */
 function DoIt({ task, names, today }: { readonly task: PlannedTask; readonly names: Names; readonly today: boolean }) {
@@ -122,7 +121,7 @@ function AnyDay({ day, known }: { readonly day: PlannedDay; readonly known: read
 type Opened = "days" | "why" | undefined;
 
 /** What is set for a day, or what is proposed for it: accepted, moved or declined by one act. */
-function Part({
+function TasksOfDay({
   day,
   isSet,
   ahead,
@@ -219,8 +218,10 @@ export function PlanCard({
   const proposed = day.tasks.filter(({ accepted }) => !accepted);
   return (
     <Card testID={`plan-${day.on}`} borderColor="$ink" gap="$3" marginBottom="$2" paddingVertical="$3">
-      {set.length > 0 ? <Part day={withTasks(day, set)} isSet ahead={ahead} names={names} /> : null}
-      {proposed.length > 0 ? <Part day={withTasks(day, proposed)} isSet={false} ahead={ahead} names={names} /> : null}
+      {set.length > 0 ? <TasksOfDay day={withTasks(day, set)} isSet ahead={ahead} names={names} /> : null}
+      {proposed.length > 0 ? (
+        <TasksOfDay day={withTasks(day, proposed)} isSet={false} ahead={ahead} names={names} />
+      ) : null}
     </Card>
   );
 }

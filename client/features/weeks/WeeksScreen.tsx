@@ -230,7 +230,7 @@ function Dates({
         return own ? <DateLine key={rig.id} rig={rig} own={own} today={today} /> : null;
       })}
       {ahead && ahead.plan.declined.length > 0 ? (
-        <Body testID="declined">{`${listed(ahead.plan.declined.map((day) => `${WEEKDAY_NAMES[day]}s`))} left alone: declined more often than taken of late.`}</Body>
+        <Body testID="declined">{`${listed(ahead.plan.declined.map((day) => `${WEEKDAY_NAMES[day]}s`))} are left alone: declined more often than taken of late.`}</Body>
       ) : null}
       {ahead?.silent.map(({ rigId, because }) => (
         <Body key={rigId}>{`${rigs.find(({ id }) => id === rigId)?.name}: ${because}`}</Body>
@@ -282,7 +282,7 @@ export function WeeksScreen() {
       <View gap="$2">
         <Head words={headline(ahead, state)} what={what} onWhat={setWhat} />
         {plain.ahead ? <NextOrder ahead={plain.ahead} units={units} /> : null}
-        {what === "plain"
+        {what === "plain" || state !== "here"
           ? null
           : whatIfWords(rigs, plain.ahead, ahead).map((words) => (
               <Body key={words} testID="what-if-words">

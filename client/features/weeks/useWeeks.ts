@@ -1,5 +1,6 @@
 import type { CrewRecords, WeeksAhead, WhatIf } from "@winter-bead/core";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo } from "react";
+import { useNewestAnswer } from "../../data/newest-answer";
 import { useRecords } from "../../data/store";
 import { WorkerLine } from "../../data/worker-line";
 import { useNow, useWorkBook } from "../rack/useRigs";
@@ -36,7 +37,7 @@ export function useCrewRecords(): CrewRecords {
   );
 }
 
-/** The last answer, from whichever place of the weeks asked for it. */
+/** The last answer to how it is, from whichever place of the weeks asked for it. */
 let last: WeeksAhead | undefined;
 
 export interface Weeks {
@@ -49,6 +50,20 @@ export interface Weeks {
 
 export const AS_IT_IS: WhatIf = {};
 
+interface Question {
+  readonly records: CrewRecords;
+  readonly now: number;
+  readonly whatIf: WhatIf;
+}
+
+async function ask({ records, now, whatIf }: Question): Promise<WeeksAhead> {
+  const ahead = (await line.run((remote) => remote.ahead(records, now, whatIf))) as WeeksAhead;
+  if (whatIf === AS_IT_IS) last = ahead;
+  return ahead;
+}
+
+const itself = (question: Question) => question;
+
 /**
  * The weeks to come, worked out off the thread that draws; while it works only the newest question waits.
  * @param wanted not asked at all where it is false
@@ -56,26 +71,7 @@ export const AS_IT_IS: WhatIf = {};
 export function useWeeks(whatIf: WhatIf = AS_IT_IS, wanted = true): Weeks {
   const records = useCrewRecords();
   const now = useNow();
-  const isPlain = whatIf === AS_IT_IS;
-  const [answer, setAnswer] = useState<WeeksAhead | undefined>(last);
-  const [state, setState] = useState<Weeks["state"]>("working");
-  const newest = useRef(0);
-  useEffect(() => {
-    const mine = (newest.current += 1);
-    if (!wanted) return;
-    setState("working");
-    const isNewest = () => mine === newest.current;
-    line
-      .run((remote) => (isNewest() ? remote.ahead(records, now, whatIf) : Promise.resolve(undefined)))
-      .then(
-        (ahead) => {
-          if (!ahead || !isNewest()) return;
-          if (isPlain) last = ahead as WeeksAhead;
-          setAnswer(ahead as WeeksAhead);
-          setState("here");
-        },
-        () => isNewest() && setState("failed"),
-      );
-  }, [records, now, whatIf, isPlain, wanted]);
-  return { records, ahead: answer, state };
+  const question = useMemo(() => (wanted ? { records, now, whatIf } : undefined), [records, now, whatIf, wanted]);
+  const { answer, working } = useNewestAnswer(question, ask, itself);
+  return { records, ahead: answer ?? last, state: working ? "working" : answer ? "here" : "failed" };
 }

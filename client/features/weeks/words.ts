@@ -28,9 +28,8 @@ export const dayNumber = (on: string, isFirst: boolean) =>
 export const fullDay = (on: string) => format(noon(on), "EEE d MMM");
 
 export const WEEKDAY_NAMES = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
-/** @example listed(["Fridays", "Sundays"]) // "Fridays and Sundays are" */
-export const listed = (words: readonly string[]) =>
-  `${words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}`} are`;
+/** @example listed(["Fridays", "Sundays"]) // "Fridays and Sundays" */
+export const listed = (words: readonly string[]) => new Intl.ListFormat("en-GB").format(words);
 
 interface Names {
   readonly rigs: readonly Rig[];

@@ -1,7 +1,8 @@
 import { lookup } from "node:dns/promises";
 import { request as requestHttp } from "node:http";
 import { request as requestHttps } from "node:https";
-import { BlockList, isIP } from "node:net";
+import { isIP } from "node:net";
+import ipaddr from "ipaddr.js";
 
 /** Why an address gave no calendar, in words for the technician. */
 export class CalendarTrouble extends Error {
@@ -17,46 +18,12 @@ const PATIENCE = 6_000;
 const LARGEST = 2 ** 20;
 const MOST_REDIRECTS = 3;
 
-/** Addresses that are no place for a calendar: this machine, its network, and what is set aside (RFC 1918, 4193, 6890). */
-const PRIVATE = new BlockList();
-for (const [net, prefix] of [
-  ...([
-    ["0.0.0.0", 8],
-    ["10.0.0.0", 8],
-    ["100.64.0.0", 10],
-    ["127.0.0.0", 8],
-    ["169.254.0.0", 16],
-  ] as const),
-  ...([
-    ["172.16.0.0", 12],
-    ["192.0.0.0", 24],
-    ["192.168.0.0", 16],
-    ["198.18.0.0", 15],
-    ["224.0.0.0", 4],
-  ] as const),
-  ["240.0.0.0", 4] as const,
-])
-  PRIVATE.addSubnet(net, prefix, "ipv4");
-for (const [net, prefix] of [
-  ...([
-    ["::", 128],
-    ["::1", 128],
-    ["fc00::", 7],
-    ["fe80::", 10],
-    ["ff00::", 8],
-    ["64:ff9b::", 96],
-  ] as const),
-  ["2002::", 16] as const,
-])
-  PRIVATE.addSubnet(net, prefix, "ipv6");
-
-/** @example isPrivate("192.168.1.10") // true */
-export function isPrivate(address: string): boolean {
-  const mapped = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(address)?.[1];
-  if (mapped) return isPrivate(mapped);
-  const family = isIP(address);
-  return family === 0 || PRIVATE.check(address, family === 6 ? "ipv6" : "ipv4");
-}
+/**
+ * Whether an address is anything but one of the open internet: this machine, its network, and what is set aside (RFC 6890).
+ * @example isPrivate("192.168.1.10") // true
+ */
+export const isPrivate = (address: string): boolean =>
+  !ipaddr.isValid(address) || ipaddr.process(address).range() !== "unicast";
 
 function readAddress(text: string): URL {
   const url = URL.canParse(text) ? new URL(text.replace(/^webcal:/i, "https:")) : undefined;

@@ -5,7 +5,7 @@ import { SENT } from "../store/beside";
 import { inCrew } from "../store/crew-scope";
 import { Records } from "../store/records";
 import { STORED } from "../store/tables";
-import { dueMail, type DueMail } from "./due-mails";
+import { dueMail, isQuiet, type DueMail } from "./due-mails";
 
 const PAGE = 1000;
 
@@ -62,7 +62,8 @@ export async function remindCrew(
     const reminders = await all<Reminder>(records, "reminders");
     const reminder = [...reminders].sort((a, b) => (a.id < b.id ? 1 : -1))[0];
     const dates = reminder && datesIn(reminder.timeZone);
-    if (!reminder?.on || !dates?.ok) return undefined;
+    // In the quiet hours nothing is worked out that nobody is told.
+    if (!reminder?.on || !dates?.ok || isQuiet(hourIn(reminder.timeZone, now), reminder)) return undefined;
     return { reminder, dateOf: dates.value, records: await crewRecords(records) };
   });
   if (!asked) return false;
