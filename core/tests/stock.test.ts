@@ -4,6 +4,7 @@ import {
   bagLeft,
   bagWorth,
   bestBags,
+  commonOffers,
   explainWorth,
   frostAndSun,
   inOrderOfUse,
@@ -52,6 +53,10 @@ describe("what a bag is worth", () => {
     expect(ageUnknown).toBe(true);
     expect(share.low).toBeLessThan(share.typical);
     expect(share.typical).toBeLessThan(share.high);
+    // Nothing, three months, or a year at the seller, and eight here.
+    expect(share.high).toBeCloseTo(0.97 ** 7.984, 4);
+    expect(share.typical).toBeCloseTo(0.97 ** 10.984, 4);
+    expect(share.low).toBeCloseTo(0.97 ** 19.984, 4);
     expect(bagWorth(bag(), today).share).toMatchObject({ low: bagWorth(bag(), today).share.high });
   });
 });
@@ -135,8 +140,13 @@ describe("what a refill takes", () => {
     expect(refillFrom(stock([open]), "virgin", 11.5).missing).toBeCloseTo(3.5, 9);
     expect(refillFrom(stock([open, bag({ id: "d", grade: "dyed" })]), "virgin", 11.5).portions).toHaveLength(1);
     expect(refillFrom(stock([bag({ form: "cartridge" })]), "virgin", 1).portions).toEqual([]);
-    const weak = bag({ openedOn: "2027-01-01", closed: "left-open" });
-    expect(refillFrom(stock([weak]), "virgin", 5).portions).toEqual([]);
+    // Left open for five months it is worth 0.65, for seven 0.55: less than six tenths is no resin for a refill.
+    const leftOpen = (openedOn: string) => bag({ openedOn, closed: "left-open" });
+    expect(refillFrom(stock([leftOpen("2027-04-01")]), "virgin", 5).portions).toHaveLength(1);
+    expect(refillFrom(stock([leftOpen("2027-02-01")]), "virgin", 5).portions).toEqual([]);
+    expect(
+      ordersFor([{ rigId: "r", grade: "virgin", litres: 5, on: today }], stock([leftOpen("2027-02-01")]), 0),
+    ).toHaveLength(1);
   });
 });
 
@@ -160,6 +170,17 @@ describe("which bag to buy", () => {
   test("is the large one where it is used up soon, the small one where rests would age", () => {
     expect(bestBags(offers, ask)[0]!.litres).toBe(25);
     expect(bestBags(offers, { ...ask, everyMonths: 10, closed: "left-open", warm: true })[0]!.litres).toBe(5);
+  });
+  test("over two years: each portion by its age, and the last rest at what it will be worth", () => {
+    const [large] = bestBags([{ litres: 25, price: 200 }], { ...ask, everyMonths: 6 });
+    const fresh = [0, 6, 12, 18, 24].reduce((sum, months) => sum + 5 * 0.98 ** months, 0);
+    expect(large!.perFreshLitre).toBeCloseTo(200 / fresh, 9);
+    expect([large!.bags, large!.oldestMonths]).toEqual([1, 18]);
+    expect(commonOffers(9).map(({ litres, price }) => [litres, Number(price.toFixed(2))])).toEqual([
+      [5, 60.75],
+      [10, 106.2],
+      [25, 225],
+    ]);
   });
   test("a delivery for each bag speaks for the large one", () => {
     const small = (delivery: number) =>
@@ -187,6 +208,8 @@ describe("what to order", () => {
       [],
       4,
     );
+    const daysApart = (days: string) => ordersFor([wanted("2027-09-20", 24), wanted(days, 24)], [], 4).length;
+    expect([daysApart("2027-09-27"), daysApart("2027-09-28")]).toEqual([1, 2]);
     expect(orders.map(({ by, lines }) => [by, lines.map(({ grade }) => grade)])).toEqual([
       ["2027-09-16", ["virgin", "dyed"]],
       ["2027-10-16", ["virgin"]],
@@ -200,7 +223,7 @@ describe("upkeep", () => {
     stages: [{ kind: "sediment" }, { kind: "carbon" }, { kind: "membrane", rejection: 0.95 }],
   });
   const quiet: Seen = { litresSince: () => 0, litresPerWeek: 300 };
-  const service = (part: "sediment" | "carbon" | "membrane", on: string, more: object = {}) => ({
+  const service = (part: "sediment" | "carbon" | "membrane" | "strainer", on: string, more: object = {}) => ({
     ...{ id: part, rigId: "rig", part, at: `${on}T08:00:00.000Z` },
     ...more,
   });
@@ -220,6 +243,12 @@ describe("upkeep", () => {
     expect(found["membrane"]).toMatchObject({ because: "unknown" });
     expect(found["membrane"]!.on).toBeUndefined();
     expect(found["seals"]!.last).toBe("2027-03-01");
+  });
+  test("each part has its usual months", () => {
+    const every = (["sediment", "carbon", "membrane", "strainer"] as const).map((part) => service(part, "2027-03-02"));
+    const found = due(every);
+    const on = ["sediment", "carbon", "membrane", "seals", "strainer"].map((part) => found[part]!.on);
+    expect(on).toEqual(["2027-09-01", "2027-09-01", "2030-03-02", "2028-02-29", "2027-06-01"]);
   });
   test("carbon is due when its chlorine is used, if that comes first", () => {
     const carbon = service("carbon", "2027-08-01", { chlorineGrams: 4 });
@@ -254,5 +283,9 @@ test("frost and sun are told by the water's own temperature, and nothing where n
   expect(words([test(4)])).toMatch(/frost/);
   expect(words([test(25)])).toMatch(/40 °C/);
   expect(words([test(14)])).toBe("");
+  expect([words([test(7)]), words([test(7.5)])]).toEqual([expect.stringMatching(/frost/), ""]);
+  expect([words([test(22)]), words([test(21.5)])]).toEqual([expect.stringMatching(/40 °C/), ""]);
+  expect(words([test(4, "2027-08-12T08:00:00.000Z")])).toMatch(/frost/);
+  expect(words([test(4, "2027-08-10T08:00:00.000Z")])).toBe("");
   expect(words([test(4, "2027-06-01T08:00:00.000Z")])).toBe("");
 });

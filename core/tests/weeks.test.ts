@@ -199,6 +199,8 @@ describe("the plan for the weeks", () => {
   });
   test("leaves a weekday alone that was declined again and again", () => {
     const sundays = ["2027-01-03", "2027-01-10", "2027-01-17"].map((on) => said(on, "declined"));
+    expect([...declinedWeekdays(sundays.slice(0, 1))]).toEqual([]);
+    expect([...declinedWeekdays(sundays.slice(0, 2))]).toEqual([6]);
     expect([...declinedWeekdays(sundays)]).toEqual([6]);
     expect([
       ...declinedWeekdays([
@@ -244,6 +246,69 @@ describe("the plan for the weeks", () => {
       }),
       { numRuns: 5 },
     );
+  });
+});
+
+describe("the plan's figures, worked by hand", () => {
+  test("upkeep: the unused share of part and work, 3 % of both a day too late, the way of a quarter of an hour", () => {
+    const due = { task: "sediment" as const, rigId: "rig", on: "2027-03-11", because: "months" as const, months: 6 };
+    const { days } = proposeWeeks({
+      ...{ today: "2027-03-01", days: 20, vessels: [], dues: [due], appointments: [] },
+      prices: { ...DEFAULT_PRICES, wage: 30 },
+    });
+    const { costs, minutes } = days[0]!.tasks[0]!;
+    // A cartridge of 10 and ten minutes at 30 an hour are 15; six months are 182.6 days; (10 + 15) minutes are 12.50.
+    expect(minutes).toBe(10);
+    expect(costs[0]).toMatchObject({ unused: 10, overdue: 0, late: 0, time: 12.5 });
+    expect(costs[0]!.early).toBeCloseTo(0.8214, 4);
+    expect(costs[14]).toMatchObject({ early: 0, overdue: 4 });
+    expect(costs[14]!.late).toBeCloseTo(1.8, 9);
+    expect(days[0]!.on).toBe("2027-03-11");
+  });
+  test("a refill: its share of resin and work, a job done again at 30, and minutes twice as dear on a full day", () => {
+    const told = { outputs: clean(14), litresPerJob: 40 };
+    const plan = proposeWeeks({
+      ...{ today: factsOf(told).today, days: 35, vessels: [asVessel(told)], dues: [], appointments: [] },
+      prices: DEFAULT_PRICES,
+    });
+    const task = plan.days[0]!.tasks[0]!;
+    const { typical: fresh } = plan.without.get("rig")!.fresh;
+    for (const { unused, overdue, full, early, late, time } of task.costs) {
+      expect(early).toBeCloseTo((unused / fresh) * (11.5 * 9 + 5), 9);
+      expect(late).toBeCloseTo((overdue * 30) / 40, 9);
+      expect(time).toBeCloseTo(12.5 * (1 + full), 9);
+    }
+    // It is looked at until a day after it has run out as likely as not.
+    const even = plan.without.get("rig")!.days.findIndex(({ outBy }) => outBy >= 0.5);
+    expect(task.costs).toHaveLength(even + 2);
+    expect(Math.max(...task.costs.map(({ full }) => full))).toBe(1);
+  });
+  test("another refill goes before an accepted one from a risk of one in four on", () => {
+    const told = { outputs: clean(14) };
+    const { days } = forecast(inputOf(told));
+    const refillsWith = (on: string) => {
+      const set: Appointment = {
+        ...{ id: "a", task: "refill", rigId: "rig", on, answer: "accepted" },
+        answeredAt: `${days[0]!.on}T08:00:00.000Z`,
+      };
+      const { days: planned } = proposeWeeks({
+        ...{ today: days[0]!.on, days: 35, vessels: [asVessel(told, { appointments: [set] })], dues: [] },
+        ...{ appointments: [set], prices: DEFAULT_PRICES },
+      });
+      return planned.filter(({ on: day }) => day < on).length;
+    };
+    // The day that first comes to it, and the one before.
+    const at = days.findIndex(({ outBy }) => outBy >= 0.25);
+    expect([days[at - 1]!.outBy, days[at]!.outBy]).toEqual([expect.closeTo(0.2, 1), expect.closeTo(0.3, 1)]);
+    expect([refillsWith(days[at]!.on), refillsWith(days[at + 1]!.on)]).toEqual([0, 1]);
+  });
+  test("the middle of what is left falls by the water to be expected, and one in twenty is marked", () => {
+    const { days } = forecast(inputOf({ outputs: clean(3) }));
+    const expected = days.slice(1, 8).reduce((sum, { litres }) => sum + litres, 0);
+    const fell = days[0]!.left.typical - days[7]!.left.typical;
+    expect(Math.abs(fell / expected - 1)).toBeLessThan(0.12);
+    const day = (outBy: number, litres = 100) => ({ ...days[0]!, outBy, litres });
+    expect(firstShortDay([day(0.049), day(0.3, 0), day(0.05), day(0.9)])!.outBy).toBe(0.05);
   });
 });
 
@@ -295,9 +360,9 @@ describe("the weeks of a crew", () => {
   test("say when to order: the early date less a delivery, and before the refill that is planned", () => {
     const { rigs, orders, plan } = ahead();
     const [bay] = rigs;
-    expect(bay!.orderBy).toBe(addDays(bay!.dates!.early, -DEFAULT_PRICES.deliveryDays));
+    expect(bay!.orderBy).toBe(addDays(bay!.dates!.early, -4));
     const refill = plan.days.find(({ tasks }) => tasks.some(({ task }) => task === "refill"))!;
-    expect(orders[0]!.by).toBe(addDays(refill.on, -DEFAULT_PRICES.deliveryDays));
+    expect(orders[0]!.by).toBe(addDays(refill.on, -4));
     expect(orders[0]!.lines[0]).toMatchObject({ grade: "virgin", litres: expect.closeTo(11.5, 6) as number });
   });
   test("a day that was booked is in the dates and in the days alike", () => {
