@@ -58,7 +58,7 @@ export interface World {
 
 const DAY = 86_400_000;
 const START = Date.UTC(2027, 0, 4, 16, 30); // a Monday
-const iso = (at: number) => new Date(at).toISOString();
+export const iso = (at: number) => new Date(at).toISOString();
 export const dateOf = (at: number) => iso(at).slice(0, 10);
 const isWorkday = (at: number) => ![0, 6].includes(new Date(at).getUTCDay());
 

@@ -28,6 +28,7 @@ import {
 } from "../../core/src/index";
 import { DEFAULT_PRICES, proposeWeeks, type VesselWork } from "../../core/src/weeks";
 import { Draws } from "../calibration/chance";
+import { dateOf, iso } from "../calibration/world";
 
 /** A year of an invented window cleaner: how it went. */
 export interface Year {
@@ -56,9 +57,13 @@ const SEEN_AHEAD = 21;
 const DATED_ON = [4, 9];
 const WORKED = [0.95, 0.95, 0.9, 0.95, 0.85, 0.2, 0.02];
 const at = (on: string, hour: number) => Date.parse(`${on}T00:00:00Z`) + hour * 3_600_000;
-const iso = (time: number) => new Date(time).toISOString();
-const dateOf = (time: number) => iso(time).slice(0, 10);
-const STEPS_A_DAY = 20;
+
+/**
+ * How the output is read: as the belief takes a reading (its meter's error, a shape it does not know, eight in a hundred
+ * simply wrong), or truer than that.
+ */
+export type Reads = "as-believed" | "truly";
+const LIMIT_PPM = 10;
 
 interface Job {
   readonly on: string;
@@ -69,8 +74,10 @@ interface Job {
 
 /** One charge as it truly is. */
 interface Truth {
-  /** meq at which the limit is passed. */
+  /** meq at which the limit is passed, and at which it would be if nothing went round the beads. */
   readonly whole: number;
+  readonly wholeIfTight: number;
+  readonly bypass: number;
   used: number;
 }
 
@@ -92,7 +99,10 @@ export class Cleaner {
   private register = 0;
   private truth!: Truth;
 
-  constructor(seed: number) {
+  constructor(
+    seed: number,
+    private readonly reads: Reads = "as-believed",
+  ) {
     const draws = (this.draws = new Draws(seed));
     const resin = draws.between(9, 24);
     const typical = draws.between(110, 220);
@@ -115,7 +125,7 @@ export class Cleaner {
     const width = Math.min(0.24, Math.max(0.015, Math.exp(draws.normal(Math.log(0.05), 0.7))));
     const { transferUnits } = unwrap(describeBed({ volume: resin, diameter: this.vessel.diameter, flow: 3.2 }));
     const curve = productCurve(transferUnits, compositionAtResin(this.rig, this.tap), GRADE_CAPACITIES.virgin);
-    const share = Math.min(0.99, 20 / this.feed);
+    const share = this.limitShare;
     this.front = frontOf(curve, width);
     this.atLimit = Math.exp(firstPass(this.front, share));
     this.promised = 560 * resin * Math.exp(firstPass(frontOf(curve, 0.05), share));
@@ -140,36 +150,53 @@ export class Cleaner {
       ...{ resinLitres: 0.85 * this.vessel.grossVolume, filledAt: iso(at(on, 6)), startTotal: this.register },
     } as Charge);
     const isOff = this.draws.happens(0.15);
-    const whole = this.promised * Math.exp(this.owner + this.draws.normal(0, isOff ? 0.3 : 0.12));
-    this.truth = { whole, used: 0 };
+    const wholeIfTight = this.promised * Math.exp(this.owner + this.draws.normal(0, isOff ? 0.3 : 0.12));
+    const drawn = this.draws.happens(0.2) ? 0.002 * 50 ** this.draws.share() : 0;
+    // Half the limit from the first litre on is found and mended.
+    const bypass = drawn < this.limitShare / 2 ? drawn : 0;
+    const passed = Math.exp(firstPass(this.front, (this.limitShare - bypass) / (1 - bypass)));
+    this.truth = { whole: (wholeIfTight * passed) / this.atLimit, wholeIfTight, bypass, used: 0 };
   }
 
+  private get limitShare(): number {
+    return Math.min(0.99, (2 * LIMIT_PPM) / this.feed);
+  }
+
+  /** ppm, as it truly is. */
   private get output(): number {
-    return (
-      this.feed * shareAt(this.front, Math.log(Math.max(1e-9, (this.truth.used / this.truth.whole) * this.atLimit)))
-    );
+    const { used, wholeIfTight, bypass } = this.truth;
+    const share = shareAt(this.front, Math.log(Math.max(1e-9, (used / wholeIfTight) * this.atLimit)));
+    return 0.5 * this.feed * (bypass + (1 - bypass) * share);
+  }
+
+  /** ppm, as the display shows it. */
+  private get outputRead(): number {
+    const { draws, output } = this;
+    if (this.reads === "truly") return Math.max(0, Math.round(output * Math.exp(draws.normal(0, 0.03))));
+    if (draws.happens(0.08)) return Math.round(2 * Math.exp(draws.between(0, 5)) - 2);
+    const shaped = output * Math.exp(draws.normal(0, 0.25));
+    return Math.max(0, Math.round(shaped + draws.normal(0, Math.max(1, 0.03 * output))));
+  }
+
+  private get feedRead(): number {
+    return Math.round(0.5 * this.feed * Math.exp(this.draws.normal(0, 0.03)));
   }
 
   /** Draws a day's water. @returns whether the limit was passed while there was work */
   private work({ on, litres }: Job): boolean {
-    let dry = false;
-    for (let i = 0; i < STEPS_A_DAY; i += 1) {
-      this.truth.used += (litres * this.feed) / 100 / STEPS_A_DAY;
-      if (this.truth.used > this.truth.whole) dry = true;
-    }
+    this.truth.used += (litres * this.feed) / 100;
     this.register += litres;
-    const ppm = (ec25: number) => Math.max(0, Math.round(0.5 * ec25 * Math.exp(this.draws.normal(0, 0.03))));
     const id = `v${this.visits.length}`;
     this.visits.push({
       ...{ id, rigId: "rig", tapId: "tap", at: iso(at(on, 16)), water: { by: "total", total: this.register } },
       readings: [
-        { id: `${id}o`, point: "output", meterId: "meter", value: ppm(this.output) },
+        { id: `${id}o`, point: "output", meterId: "meter", value: this.outputRead },
         ...(this.visits.length % 5 === 0
-          ? [{ id: `${id}f`, point: "feed" as const, meterId: "meter", value: ppm(this.feed) }]
+          ? [{ id: `${id}f`, point: "feed" as const, meterId: "meter", value: this.feedRead }]
           : []),
       ],
     });
-    return dry;
+    return this.truth.used > this.truth.whole;
   }
 
   private facts(today: string): Omit<StandingInput, "bookings"> {
@@ -220,7 +247,7 @@ export class Cleaner {
       if (follows === "meter") {
         if (isDated) this.date(year, on, lessons);
         // Changed when the meter says so: after the day on which it did.
-        if (job && 0.5 * this.output >= 10) refill();
+        if (job && this.output >= LIMIT_PPM) refill();
         continue;
       }
       const used = this.truth.used / this.promised;

@@ -31,6 +31,7 @@ export const WEEKS_NEEDS: readonly RecordKind[] = [
   "days-off",
   "disposals",
   "services",
+  "pressure-checks",
   "appointments",
 ];
 export const SIZE_NEEDS: readonly RecordKind[] = [

@@ -178,6 +178,7 @@ export const SHIPPED: Readonly<Record<RecordKind, readonly Shipped[]>> = {
     { shape: 1, body: { rigId: id, part: "carbon", at, everyMonths: 6, chlorineGrams: 45, note: "Rinsed." } },
     { shape: 1, body: { rigId: id, part: "seals", at } },
   ],
+  "pressure-checks": [{ shape: 1, body: { rigId: id, at, before: 340, behind: 295, note: "At full flow." } }],
   appointments: [
     {
       shape: 1,

@@ -92,6 +92,7 @@ export * from "./work/booked-work";
 export * from "./stock/bag.record";
 export * from "./stock/disposal.record";
 export * from "./upkeep/service.record";
+export * from "./upkeep/pressure-check.record";
 export * from "./weeks/appointment.record";
 export * from "./weeks/reminder.record";
 export type * from "./stock/bag-worth";

@@ -6,6 +6,7 @@ import {
   bestBags,
   commonOffers,
   explainWorth,
+  fitting,
   frostAndSun,
   inOrderOfUse,
   meterChecks,
@@ -16,6 +17,7 @@ import {
   stockOf,
   storedAs,
   upkeepOf,
+  usualCartridge,
   worthOf,
   type Seen,
 } from "../src/weeks";
@@ -145,8 +147,28 @@ describe("what a refill takes", () => {
     expect(refillFrom(stock([leftOpen("2027-04-01")]), "virgin", 5).portions).toHaveLength(1);
     expect(refillFrom(stock([leftOpen("2027-02-01")]), "virgin", 5).portions).toEqual([]);
     expect(
-      ordersFor([{ rigId: "r", grade: "virgin", litres: 5, on: today }], stock([leftOpen("2027-02-01")]), 0),
+      ordersFor(
+        [{ rigId: "r", kind: "screw-head-tank", grade: "virgin", litres: 5, on: today }],
+        stock([leftOpen("2027-02-01")]),
+        0,
+      ),
     ).toHaveLength(1);
+  });
+  test("into a housing a ready-filled cartridge of its size, as a whole, before loose resin", () => {
+    const cartridge = bag({ id: "cartridge", form: "cartridge", litres: 1.6 });
+    const shelf = stock([open, cartridge]);
+    expect(refillFrom(fitting(shelf, { kind: "cartridge" }), "virgin", 1.5)).toEqual({
+      portions: [{ bagId: "cartridge", litres: 1.5 }],
+      missing: 0,
+    });
+    expect(refillFrom(fitting(shelf, { kind: "screw-head-tank" }), "virgin", 1.5).portions[0]!.bagId).toBe("open");
+    // 1.2 L are too much short of what it takes, 1.9 do not go in.
+    for (const fill of [2.1, 1.35])
+      expect(refillFrom(shelf, "virgin", fill).portions.map(({ bagId }) => bagId)).toEqual(["open"]);
+    const used = stock([cartridge], [filled("2027-08-01", [{ bagId: "cartridge", litres: 1.5 }])]);
+    expect(used[0]!.left).toBe(0);
+    const twice = [1, 2].map((i) => filled("2027-08-01", [{ bagId: "cartridge", litres: 1.5 }], { id: `c${i}` }));
+    expect(stock([cartridge], twice)[0]!.left).toBeCloseTo(-1.4, 9);
   });
 });
 
@@ -163,8 +185,8 @@ test("spent resin waits until it is taken away", () => {
 
 describe("which bag to buy", () => {
   const offers = [
-    { litres: 25, price: 200 },
-    { litres: 5, price: 48 },
+    { form: "loose" as const, litres: 25, price: 200 },
+    { form: "loose" as const, litres: 5, price: 48 },
   ];
   const ask = { fill: 5, everyMonths: 1, closed: "rolled-or-zip" as const, warm: false, delivery: 0 };
   test("is the large one where it is used up soon, the small one where rests would age", () => {
@@ -172,7 +194,7 @@ describe("which bag to buy", () => {
     expect(bestBags(offers, { ...ask, everyMonths: 10, closed: "left-open", warm: true })[0]!.litres).toBe(5);
   });
   test("over two years: each portion by its age, and the last rest at what it will be worth", () => {
-    const [large] = bestBags([{ litres: 25, price: 200 }], { ...ask, everyMonths: 6 });
+    const [large] = bestBags(offers.slice(0, 1), { ...ask, everyMonths: 6 });
     const fresh = [0, 6, 12, 18, 24].reduce((sum, months) => sum + 5 * 0.98 ** months, 0);
     expect(large!.perFreshLitre).toBeCloseTo(200 / fresh, 9);
     expect([large!.bags, large!.oldestMonths]).toEqual([1, 18]);
@@ -181,6 +203,18 @@ describe("which bag to buy", () => {
       [10, 106.2],
       [25, 225],
     ]);
+  });
+  test("a cartridge leaves no rest and is dearer by the litre: it pays where rests would spoil", () => {
+    const housing = { ...ask, fill: 1.5, everyMonths: 12, closed: "left-open" as const, warm: true };
+    const cartridge = usualCartridge(9, 1.5);
+    expect(cartridge).toEqual({ form: "cartridge", litres: 1.5, price: expect.closeTo(24.3, 9) as number });
+    const [best] = bestBags([...commonOffers(9), cartridge], housing);
+    expect(best).toMatchObject({ form: "cartridge", worth: 1, oldestMonths: 0, bags: 2 });
+    expect(best!.perFreshLitre).toBeCloseTo(24.3 / 1.5, 9);
+    expect(bestBags([cartridge], { ...housing, delivery: 6 })[0]!.perFreshLitre).toBeCloseTo(30.3 / 1.5, 9);
+    expect(
+      bestBags([...commonOffers(9), cartridge], { ...housing, everyMonths: 1, closed: "sealed-foil" })[0]!.form,
+    ).toBe("loose");
   });
   test("a delivery for each bag speaks for the large one", () => {
     const small = (delivery: number) =>
@@ -192,6 +226,7 @@ describe("which bag to buy", () => {
 describe("what to order", () => {
   const wanted = (on: string, litres: number, grade: "virgin" | "dyed" = "virgin") => ({
     rigId: `rig ${on}`,
+    kind: "screw-head-tank" as const,
     grade,
     litres,
     on,
@@ -214,6 +249,20 @@ describe("what to order", () => {
       ["2027-09-16", ["virgin", "dyed"]],
       ["2027-10-16", ["virgin"]],
     ]);
+  });
+  test("of a housing is the cartridges that the shelf does not hold, in the form last bought", () => {
+    const housing = (on: string) => ({ ...wanted(on, 1.5), kind: "cartridge" as const });
+    const cartridge = (boughtOn: string, id = "k") => bag({ id, form: "cartridge", litres: 1.5, boughtOn });
+    const months = ["2027-09-20", "2027-09-22", "2027-09-24"].map(housing);
+    const [order] = ordersFor(months, stock([bag({ litres: 20, boughtOn: "2027-01-01" }), cartridge("2027-05-01")]), 4);
+    // One stands on the shelf; loose resin that is there is for the others.
+    expect(order).toBeUndefined();
+    const gone = bag({ litres: 20, boughtOn: "2027-01-01", gone: { on: "2027-02-01", why: "given" } });
+    const [cartridges] = ordersFor(months, stock([gone, cartridge("2027-05-01")]), 4);
+    expect(cartridges!.lines).toMatchObject([{ form: "cartridge", grade: "virgin", litres: 3, by: "2027-09-18" }]);
+    expect(cartridges!.lines[0]!.for).toHaveLength(2);
+    const [loose] = ordersFor(months, stock([{ ...gone, boughtOn: "2027-06-01" }, cartridge("2027-05-01")]), 4);
+    expect(loose!.lines).toMatchObject([{ form: "loose", litres: 3 }]);
   });
 });
 
@@ -264,6 +313,18 @@ describe("upkeep", () => {
     expect(due(old, seen)["membrane"]).toMatchObject({ because: "months" });
     const mended = [service("sediment", "2027-08-25"), service("membrane", "2026-01-01")];
     expect(due(mended, { ...seen, membraneWornOn: "2027-08-28" })["membrane"]).toMatchObject({ because: "rejection" });
+  });
+  test("gauges have the last word on a sediment cartridge: changed from 50 kPa lost across it on", () => {
+    const old = [service("sediment", "2027-07-01"), service("membrane", "2026-01-01")];
+    const read = (kPa: number, on = "2027-08-22") => ({ ...quiet, drop: { on, kPa }, membraneWornOn: "2027-08-20" });
+    expect(due(old, read(50))["sediment"]).toMatchObject({ because: "pressure", on: today, drop: { kPa: 50 } });
+    expect(due(old, read(50))["membrane"]).toMatchObject({ because: "months" });
+    expect(due(old, read(49))["sediment"]).toMatchObject({ because: "months" });
+    expect(due(old, read(49))["membrane"]).toMatchObject({ because: "rejection" });
+    // Seen to fall before the gauges were read, and after; gauges of the cartridge before tell nothing of this one.
+    expect(due(old, { ...read(20), pressureFellOn: "2027-08-20" })["sediment"]).toMatchObject({ because: "months" });
+    expect(due(old, { ...read(20), pressureFellOn: "2027-08-24" })["sediment"]).toMatchObject({ because: "pressure" });
+    expect(due([service("sediment", "2027-08-23")], read(90))["sediment"]).toMatchObject({ because: "months" });
   });
   test("a meter is checked every half year; a retired one never", () => {
     const meter = { id: "m", name: "Pen", scale: "nacl" as const, compensated: true };

@@ -345,6 +345,7 @@ function recordsOf(told: Told, more: Partial<CrewRecords> = {}): CrewRecords {
       bags: [],
       disposals: [],
       services: [],
+      pressureChecks: [],
       appointments: [],
       priceLists: [],
     },

@@ -85,6 +85,7 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
     ...weeks.usualWeeks.map((each) => entry("usual-weeks", each)),
     ...weeks.daysOff.map((each) => entry("days-off", each)),
     ...weeks.services.map((each) => entry("services", each)),
+    ...weeks.pressureChecks.map((each) => entry("pressure-checks", each)),
     ...weeks.disposals.map((each) => entry("disposals", each)),
     ...weeks.appointments.map((each) => entry("appointments", each)),
   ];

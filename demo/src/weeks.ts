@@ -7,6 +7,7 @@ import {
   type Charge,
   type DayOff,
   type Disposal,
+  type PressureCheck,
   type Service,
   type UsualWeek,
 } from "@winter-bead/core";
@@ -28,6 +29,7 @@ export interface DemoWeeks {
   readonly usualWeeks: readonly UsualWeek[];
   readonly daysOff: readonly DayOff[];
   readonly services: readonly Service[];
+  readonly pressureChecks: readonly PressureCheck[];
   readonly disposals: readonly Disposal[];
   readonly appointments: readonly Appointment[];
 }
@@ -159,6 +161,10 @@ export function tellWeeks(
     ],
     daysOff: [{ id: nextId(), from: addDays(today, 27), until: addDays(today, 30), name: "Quay fair" }],
     services: tellServices({ van, bay, fish }, nextId, at),
+    pressureChecks: [
+      { id: nextId(), rigId: bay, at: at(60), before: 330, behind: 318 },
+      { id: nextId(), rigId: bay, at: at(9), before: 325, behind: 296, note: "Brush at full flow" },
+    ],
     disposals: [{ id: nextId(), on: ago(34), litres: 60, to: "Recycling yard of Vellin Quay, bagged, as they asked" }],
     appointments: [
       {

@@ -20,6 +20,7 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
   const off = await idOf(demo, "days-off", 0);
   const bag = await idOf(demo, "bags", 0);
   const disposal = await idOf(demo, "disposals", 0);
+  const pressure = await idOf(demo, "pressure-checks", 0);
   const service = await idOf(demo, "services", 0);
   return [
     "/",
@@ -55,6 +56,7 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
     `/weeks/label?bag=${bag}`,
     `/weeks/disposal?id=${disposal}`,
     `/weeks/service?id=${service}`,
+    `/weeks/pressure?id=${pressure}`,
     "/history",
     `/history/${rig}`,
     `/history/charge?id=${charge}`,

@@ -7,7 +7,7 @@ import {
   type ReasonSeen,
   type Vessel,
 } from "@winter-bead/core";
-import { stockOf } from "@winter-bead/core/src/stock/stock";
+import { fitting, stockOf } from "@winter-bead/core/src/stock/stock";
 import { View } from "@tamagui/core";
 import { router } from "expo-router";
 import { useMemo } from "react";
@@ -33,7 +33,7 @@ import { inBooks, type RigFacts } from "../rack/assess";
 import { useRigFacts } from "../rack/useRigs";
 import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints } from "../setup/charge-as-typed";
 import { BagPortions } from "../setup/BagPortions";
-import { bagComplaints, fitting, keptBoxes, portionsIn, sealedSteps, withBagsCorrected } from "../setup/from-bags";
+import { bagComplaints, keptBoxes, portionsIn, sealedSteps, withBagsCorrected } from "../setup/from-bags";
 import { EndFields, FillFields, PartUsedFields } from "../setup/ChargeFields";
 
 /** The charge as corrected: an end that was asked about is confirmed, and none stays where none was. */

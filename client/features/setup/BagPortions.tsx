@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import type { BagInStock, Charge, Standing } from "@winter-bead/core";
-import { TOO_WEAK } from "@winter-bead/core/src/stock/stock";
+import { leftAfter, TOO_WEAK } from "@winter-bead/core/src/stock/stock";
 import { useEffect, useState } from "react";
 import { BesideField } from "../../forms/RecordField";
 import type { RecordForm as Form } from "../../forms/useRecordForm";
@@ -51,7 +51,7 @@ function Means({
   const { worth, litres: gives, lost } = mixtureMeans(portions, stock, charge, prices.resin[charge.grade], standing);
   const rests = portions.flatMap(({ bagId, litres: taken }) => {
     const found = stock.find(({ bag }) => bag.id === bagId);
-    const rest = found ? found.left - taken : 0;
+    const rest = found ? leftAfter(found.bag, found.left, taken) : 0;
     const { text, unit } = shown("resinVolume", Math.max(0, rest), form.units);
     return found ? [rest < 0.05 ? `${found.bag.name} is empty then` : `${text} ${unit} stay in ${found.bag.name}`] : [];
   });
@@ -81,7 +81,9 @@ export function BagPortions({
   const bags = bagsFor(stock, charge.grade);
   const beside = form.beside();
   const portions = portionsIn(beside, stock, charge, form.units);
-  const missing = charge.resinLitres - portions.reduce((sum, { litres: taken }) => sum + taken, 0);
+  // A ready-filled cartridge is the whole refill, whatever stands on it.
+  const isWhole = portions.some(({ bagId }) => bags.find(({ bag }) => bag.id === bagId)?.bag.form === "cartridge");
+  const missing = isWhole ? 0 : charge.resinLitres - portions.reduce((sum, { litres: taken }) => sum + taken, 0);
   const asks = bagComplaints(portions, stock, charge, String(beside["rightBags"] ?? ""), form.units).some(
     ({ message }) => message.includes("say that it is right"),
   );

@@ -8,7 +8,7 @@ import {
   type ReasonSeen,
   type Vessel,
 } from "@winter-bead/core";
-import { stockOf } from "@winter-bead/core/src/stock/stock";
+import { fitting, stockOf } from "@winter-bead/core/src/stock/stock";
 import { View } from "@tamagui/core";
 import { useMemo } from "react";
 import { changed, kept } from "../../data/acts";
@@ -28,7 +28,7 @@ import { Body, Heading } from "../../ui/words";
 import { inBooks, type RigFacts } from "../rack/assess";
 import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints, usualFill } from "./charge-as-typed";
 import { BagPortions } from "./BagPortions";
-import { bagComplaints, fitting, openedSteps, portionsIn, withBags } from "./from-bags";
+import { bagComplaints, openedSteps, portionsIn, withBags } from "./from-bags";
 import { EndFields, FillFields, PartUsedFields } from "./ChargeFields";
 
 function Cautions({ vessel, resin }: { readonly vessel: Vessel; readonly resin: number }) {

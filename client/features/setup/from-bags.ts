@@ -1,4 +1,4 @@
-import type { Bag, BagInStock, Charge, Grade, Standing, Vessel } from "@winter-bead/core";
+import type { Bag, BagInStock, Charge, Grade, Standing } from "@winter-bead/core";
 import { inOrderOfUse, refillFrom, storedAs, worthOf, type Portion } from "@winter-bead/core/src/stock/stock";
 import { bodyOf, changed, type Step } from "../../data/acts";
 import type { Kept } from "../../data/api";
@@ -12,10 +12,6 @@ export const boxOf = (bagId: string) => `bag_${bagId}`;
 /** What may go into a vessel: loose resin of a grade, into a housing a ready-filled cartridge too; the first to be used on top. */
 export const bagsFor = (stock: readonly BagInStock[], grade: Grade): readonly BagInStock[] =>
   inOrderOfUse(stock).filter(({ bag }) => bag.grade === grade);
-
-/** Ready-filled cartridges fit into housings alone. */
-export const fitting = (stock: readonly BagInStock[], { kind }: Pick<Vessel, "kind">): readonly BagInStock[] =>
-  kind === "cartridge" ? stock : stock.filter(({ bag }) => bag.form === "loose");
 
 /** The boxes as a charge has them. */
 export const keptBoxes = (from: Charge["from"], units: Units): Texts => ({

@@ -3,6 +3,7 @@ import { PART, type Part, type PlannedDay, type PlannedTask, type Task, type Wee
 import { explainDay, type DayCost } from "@winter-bead/core/src/weeks";
 import { useState } from "react";
 import type { Kept } from "../../data/api";
+import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
 import { Card, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
@@ -55,6 +56,7 @@ function TaskLines({
   readonly names: Names;
   readonly isToday: boolean;
 }) {
+  const { units } = useSettings();
   const explanation = explainDay(task, ahead);
   const refill = ahead.rigs.find(({ rigId }) => rigId === task.rigId);
   const minutes =
@@ -65,7 +67,9 @@ function TaskLines({
     <View gap={2}>
       <Strong>{taskWords(task, names)}</Strong>
       <Body color="$soft">
-        {[task.due ? capital(dueWords(task.due, ahead.today)) : whyThisDay(task, ahead.currency), minutes].join(" ")}
+        {[task.due ? capital(dueWords(task.due, ahead.today, units)) : whyThisDay(task, ahead.currency), minutes].join(
+          " ",
+        )}
       </Body>
       <View flexDirection="row" flexWrap="wrap" columnGap="$4" alignItems="center">
         <DoIt task={task} names={names} today={isToday} />

@@ -1,11 +1,20 @@
 import { View } from "@tamagui/core";
-import type { BagInStock, Order, RigAhead, WeeksAhead } from "@winter-bead/core";
-import { bestBags, commonOffers, inOrderOfUse, isEmpty, TOO_WEAK, type BagOffer } from "@winter-bead/core/src/weeks";
+import type { Bag, BagInStock, Order, RigAhead, WeeksAhead } from "@winter-bead/core";
+import {
+  bestBags,
+  commonOffers,
+  inOrderOfUse,
+  isEmpty,
+  isItsCartridge,
+  TOO_WEAK,
+  usualCartridge,
+  type BagOffer,
+} from "@winter-bead/core/src/weeks";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
 import { Card, PlainButton, Pressable, TextButton } from "../../ui/boxes";
 import { download } from "../../ui/files";
-import { dateInWords, localDate, shown, type Units } from "../../ui/format";
+import { capital, dateInWords, localDate, shown, type Units } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { onDemand } from "../on-demand-piece";
@@ -107,16 +116,22 @@ function Orders({
   );
 }
 
-/** The sizes that this crew has bought with their prices, beside those commonly sold. */
-function offersFor(grade: string, ahead: WeeksAhead): readonly BagOffer[] {
-  const own = ahead.stock
-    .filter(({ bag }) => bag.grade === grade && bag.form === "loose" && bag.price !== undefined)
-    .map(({ bag }): BagOffer => ({ litres: bag.litres, price: bag.price! }));
-  const common = commonOffers(ahead.prices.resin[grade as keyof typeof ahead.prices.resin]);
-  return [...own, ...common.filter(({ litres }) => !own.some((each) => each.litres === litres))].filter(
-    (each, i, all) => all.findIndex((other) => other.litres === each.litres) === i,
-  );
+/** The sizes that this crew has bought with their prices, beside those commonly sold; for a housing, cartridges too. */
+function offersFor({ kind, filling: { grade, resinLitres } }: RigAhead, ahead: WeeksAhead): readonly BagOffer[] {
+  const perLitre = ahead.prices.resin[grade];
+  const bought = ahead.stock.map(({ bag }) => bag).filter((bag) => bag.grade === grade && bag.price !== undefined);
+  const offer = ({ form, litres, price }: Bag): BagOffer => ({ form, litres, price: price! });
+  const own = bought.filter(({ form }) => form === "loose").map(offer);
+  const common = commonOffers(perLitre).filter(({ litres }) => !own.some((each) => each.litres === litres));
+  const cartridges = bought.filter((bag) => isItsCartridge(bag, resinLitres)).map(offer);
+  return [
+    ...[...own, ...common].filter((each, i, all) => all.findIndex(({ litres }) => litres === each.litres) === i),
+    ...(kind === "cartridge" ? [cartridges[0] ?? usualCartridge(perLitre, resinLitres)] : []),
+  ];
 }
+
+const offerWords = ({ form, litres }: BagOffer, units: Units) =>
+  form === "cartridge" ? `ready-filled cartridges of ${resin(litres, units)}` : `bags of ${resin(litres, units)}`;
 
 const WEEKS_A_MONTH = 4.348;
 
@@ -134,7 +149,7 @@ function BagSize({
   if (!(rig.week > 0)) return null;
   const { filling, planned, week } = rig;
   const everyMonths = planned.fresh.typical / week / WEEKS_A_MONTH;
-  const sizes = bestBags(offersFor(filling.grade, ahead), {
+  const sizes = bestBags(offersFor(rig, ahead), {
     fill: filling.resinLitres,
     everyMonths,
     closed: "rolled-or-zip",
@@ -145,10 +160,12 @@ function BagSize({
   if (!best) return null;
   return (
     <View gap={2} testID="bag-size">
-      <Strong>{`${name}: bags of ${resin(best.litres, units)}`}</Strong>
+      <Strong>{`${name}: ${offerWords(best, units)}`}</Strong>
       <Small>
-        {`${resin(filling.resinLitres, units)} about every ${everyMonths < 1.5 ? `${Math.round(everyMonths * WEEKS_A_MONTH)} weeks` : months(Math.round(everyMonths))}: ${money(best.perFreshLitre, ahead.currency)} a litre as good as fresh, rests wait ${best.oldestMonths < 0.75 ? "under a month" : months(Math.round(best.oldestMonths))}.`}
-        {others.map((each) => ` ${resin(each.litres, units)}: ${money(each.perFreshLitre, ahead.currency)}.`).join("")}
+        {`${resin(filling.resinLitres, units)} about every ${everyMonths < 1.5 ? `${Math.round(everyMonths * WEEKS_A_MONTH)} weeks` : months(Math.round(everyMonths))}: ${money(best.perFreshLitre, ahead.currency)} a litre as good as fresh, ${best.form === "cartridge" ? "and nothing is left over" : `rests wait ${best.oldestMonths < 0.75 ? "under a month" : months(Math.round(best.oldestMonths))}`}.`}
+        {others
+          .map((each) => ` ${capital(offerWords(each, units))}: ${money(each.perFreshLitre, ahead.currency)}.`)
+          .join("")}
       </Small>
     </View>
   );

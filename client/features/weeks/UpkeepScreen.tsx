@@ -1,6 +1,7 @@
 import { View } from "@tamagui/core";
 import { PART, type Due } from "@winter-bead/core";
 import { frostAndSun } from "@winter-bead/core/src/weeks";
+import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
 import { Card, Caution, Pressable, TextButton } from "../../ui/boxes";
 import { momentInWords } from "../../ui/format";
@@ -8,7 +9,7 @@ import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { serviced } from "./deeds";
 import { useWeeks } from "./useWeeks";
-import { dueWords, taskWords } from "./words";
+import { dropWords, dueWords, taskWords } from "./words";
 
 const NEVER = "9999";
 const byDay = (a: Due, b: Due) => ((a.on ?? NEVER) < (b.on ?? NEVER) ? -1 : 1);
@@ -17,8 +18,19 @@ const byDay = (a: Due, b: Due) => ((a.on ?? NEVER) < (b.on ?? NEVER) ? -1 : 1);
 export function UpkeepScreen() {
   const { ahead, records } = useWeeks();
   const { records: services } = useRecords("services");
+  const { records: checks } = useRecords("pressure-checks");
+  const { units } = useSettings();
   const { rigs, meters } = records;
   const today = ahead?.today ?? "";
+  const done = [
+    ...services.map(({ id, rigId, at, part }) => ({
+      ...{ id, rigId, at, what: PART.of[part], href: `/weeks/service?id=${id}` as const },
+    })),
+    ...checks.map(({ id, rigId, at, before, behind }) => ({
+      ...{ id, rigId, at, href: `/weeks/pressure?id=${id}` as const },
+      what: `${dropWords(before - behind, units)} across the sediment cartridge`,
+    })),
+  ].sort((a, b) => (a.at < b.at ? 1 : -1));
   const names = { rigs, meters };
   const due = [...(ahead?.dues ?? [])].sort(byDay);
   const old = ahead?.stock.filter(({ left, worth }) => left > 0.05 && worth.openMonths >= 6) ?? [];
@@ -37,7 +49,7 @@ export function UpkeepScreen() {
               borderColor={each.on !== undefined && each.on <= today ? "$rowan" : "$line"}
             >
               <Strong>{taskWords(each, names)}</Strong>
-              <Small>{dueWords(each, today)}</Small>
+              <Small>{dueWords(each, today, units)}</Small>
               <View flexDirection="row" flexWrap="wrap" columnGap="$4">
                 {each.task === "meter" ? (
                   <TextButton href="/water/meters">Check it</TextButton>
@@ -49,6 +61,14 @@ export function UpkeepScreen() {
                     >
                       Done just now
                     </TextButton>
+                    {each.task === "sediment" ? (
+                      <TextButton
+                        href={`/weeks/pressure?rig=${each.rigId}`}
+                        label={`${taskWords(each, names)}: note the pressures across it`}
+                      >
+                        Note its pressures
+                      </TextButton>
+                    ) : null}
                     <TextButton
                       href={`/weeks/service?rig=${each.rigId}&part=${each.task}`}
                       label={`${taskWords(each, names)}: another day or another interval`}
@@ -72,16 +92,14 @@ export function UpkeepScreen() {
         </View>
         <View gap="$1">
           <Heading>Done</Heading>
-          {services.length === 0 ? <Body color="$soft">Nothing noted yet.</Body> : null}
-          {[...services]
-            .sort((a, b) => (a.at < b.at ? 1 : -1))
-            .map(({ id, rigId, part, at }) => (
-              <Pressable key={id} href={`/weeks/service?id=${id}`} alignItems="flex-start">
-                <Body>
-                  {`${momentInWords(Date.parse(at), Date.now())}: ${PART.of[part]}, ${rigs.find((rig) => rig.id === rigId)?.name ?? ""}`}
-                </Body>
-              </Pressable>
-            ))}
+          {done.length === 0 ? <Body color="$soft">Nothing noted yet.</Body> : null}
+          {done.map(({ id, rigId, at, what, href }) => (
+            <Pressable key={id} href={href} alignItems="flex-start">
+              <Body>
+                {`${momentInWords(Date.parse(at), Date.now())}: ${what}, ${rigs.find((rig) => rig.id === rigId)?.name ?? ""}`}
+              </Body>
+            </Pressable>
+          ))}
         </View>
       </View>
     </Screen>

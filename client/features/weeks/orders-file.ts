@@ -1,7 +1,7 @@
 import type { WeeksAhead } from "@winter-bead/core";
 import Papa from "papaparse";
 
-/** What to order, one row a grade and delivery: litres, the latest day, and the refills it is for. */
+/** What to order, one row a grade, form and delivery: litres, the latest day, and the refills it is for. */
 export const ordersCsv = ({ orders }: Pick<WeeksAhead, "orders">): string =>
   `${Papa.unparse(
     orders.flatMap(({ by, lines }, i) =>
@@ -9,6 +9,7 @@ export const ordersCsv = ({ orders }: Pick<WeeksAhead, "orders">): string =>
         delivery: i + 1,
         "order by": by,
         resin: line.grade,
+        as: line.form === "cartridge" ? "ready-filled cartridges" : "loose",
         "litres, L": Number(line.litres.toFixed(2)),
         "for refills on": line.for.map(({ on }) => on).join(" "),
       })),

@@ -5,6 +5,7 @@ export { WorkScreen } from "./WorkScreen";
 export { BagPlace, DisposalPlace } from "./StockForms";
 export { StockScreen } from "./StockScreen";
 export { UpkeepScreen } from "./UpkeepScreen";
+export { PressurePlace } from "./PressureForm";
 export { ServicePlace } from "./ServiceForm";
 export { RemindersScreen } from "./RemindersScreen";
 export { LabelScreen } from "./LabelScreen";

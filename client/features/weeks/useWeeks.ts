@@ -22,6 +22,7 @@ export function useCrewRecords(): CrewRecords {
   const { records: membraneChecks } = useRecords("membrane-checks");
   const { records: bags } = useRecords("bags");
   const { records: disposals } = useRecords("disposals");
+  const { records: pressureChecks } = useRecords("pressure-checks");
   const { records: services } = useRecords("services");
   const { records: appointments } = useRecords("appointments");
   const { records: priceLists } = useRecords("price-lists");
@@ -29,11 +30,11 @@ export function useCrewRecords(): CrewRecords {
     () => ({
       ...book,
       ...{ rigs, vessels, taps, meters, charges, visits, feedTests, reports, membraneChecks },
-      ...{ bags, disposals, services, appointments, priceLists },
+      ...{ bags, disposals, services, pressureChecks, appointments, priceLists },
     }),
     // prettier-ignore
     [book, rigs, vessels, taps, meters, charges, visits, feedTests, reports, membraneChecks, bags, disposals, services,
-      appointments, priceLists],
+      pressureChecks, appointments, priceLists],
   );
 }
 

@@ -13,7 +13,7 @@ import {
 } from "@winter-bead/core";
 import { earlyAgainstLate, lateness, type DayCost } from "@winter-bead/core/src/weeks";
 import { format } from "date-fns/format";
-import { dateInWords } from "../../ui/format";
+import { dateInWords, shown, type Units } from "../../ui/format";
 import { money } from "../size/money";
 
 const noon = (on: string) => new Date(`${on}T12:00:00`);
@@ -139,7 +139,11 @@ const MONTHS = new Intl.NumberFormat("en-US", { maximumFractionDigits: 0 });
 export const months = (count: number) => (count === 1 ? "a month" : `${MONTHS.format(count)} months`);
 
 /** Why something is due. */
-export function dueWords({ because, months: after, last, on, usedShare }: Due, today: string): string {
+export function dueWords(
+  { because, months: after, last, on, usedShare, drop }: Due,
+  today: string,
+  units: Units,
+): string {
   if (because === "unknown") return "Nobody noted when it was last done: note it once, and its next day follows.";
   const since = last ? `last done ${format(noon(last), "d MMM yyyy")}` : "";
   const when = on! < today ? `was due ${fullDay(on!)}` : on === today ? "due today" : `due ${dateInWords(on!, today)}`;
@@ -149,10 +153,17 @@ export function dueWords({ because, months: after, last, on, usedShare }: Due, t
     case "chlorine":
       return `${when}: ${Math.round(100 * (usedShare ?? 0))} % of the chlorine it takes is used, at the water that went through; ${since}.`;
     case "pressure":
+      if (drop) return `${when}: ${dropWords(drop.kPa, units)} across it on ${fullDay(drop.on)}; ${since}.`;
       return `${when}: the pressure was seen to fall while it ran; ${since}.`;
     case "rejection":
       return `${when}: its flow or its rejection has left the clean baseline; ${since}.`;
   }
+}
+
+/** Pressure lost across a cartridge. */
+export function dropWords(kPa: number, units: Units): string {
+  const { text, unit } = shown("pressure", kPa, units);
+  return `${text} ${unit}`;
 }
 
 /** A bag by its name and what is in it. */

@@ -7,6 +7,7 @@ import { BOOKING } from "../work/booking.record";
 import { USUAL_WEEK } from "../work/usual-week.record";
 import { BAG } from "../stock/bag.record";
 import { DISPOSAL } from "../stock/disposal.record";
+import { PRESSURE_CHECK } from "../upkeep/pressure-check.record";
 import { SERVICE } from "../upkeep/service.record";
 import { APPOINTMENT } from "../weeks/appointment.record";
 import { REMINDER } from "../weeks/reminder.record";
@@ -40,6 +41,7 @@ export const KINDS = {
   "days-off": DAY_OFF,
   disposals: DISPOSAL,
   services: SERVICE,
+  "pressure-checks": PRESSURE_CHECK,
   appointments: APPOINTMENT,
   reminders: REMINDER,
 } as const;

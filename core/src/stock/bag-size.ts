@@ -1,7 +1,9 @@
 import { keptMonthly, type Container } from "../resin/storage";
+import type { BagForm } from "./bag.record";
 
-/** A size in which resin can be bought. */
+/** A size in which resin can be bought: a bag, or a cartridge that is one refill. */
 export interface BagOffer {
+  readonly form: BagForm;
   readonly litres: number;
   /** Price of one. */
   readonly price: number;
@@ -34,10 +36,14 @@ const SEASON_MONTHS = 24;
 const MOST_REFILLS = 60;
 
 /** What one size comes to: rests are used first and age from the day their bag was opened. */
-function seasonOf({ litres, price }: BagOffer, question: BagSizeQuestion): BagSizeAnswer {
+function seasonOf(offer: BagOffer, question: BagSizeQuestion): BagSizeAnswer {
+  const { litres, price } = offer;
   const { fill, everyMonths, closed, warm, delivery } = question;
   const keeps = keptMonthly(closed, warm);
   const refills = Math.min(MOST_REFILLS, Math.max(2, Math.ceil(SEASON_MONTHS / everyMonths)));
+  // A cartridge is opened when it is used, and leaves no rest.
+  if (offer.form === "cartridge")
+    return { ...offer, perFreshLitre: (price + delivery) / litres, worth: 1, oldestMonths: 0, bags: refills };
   let open: { litres: number; since: number } | undefined;
   let [bags, orders, fresh, oldest] = [0, 0, 0, 0];
   for (let i = 0; i < refills; i += 1) {
@@ -62,8 +68,7 @@ function seasonOf({ litres, price }: BagOffer, question: BagSizeQuestion): BagSi
   // What is left in the last bag is not lost: it counts at what it is worth by the next refill.
   if (open) fresh += open.litres * keeps ** Math.max(0, refills * everyMonths - open.since);
   return {
-    litres,
-    price,
+    ...offer,
     perFreshLitre: (bags * price + orders * delivery) / fresh,
     worth: Math.min(1, fresh / (bags * litres)),
     oldestMonths: oldest,
@@ -75,7 +80,7 @@ function seasonOf({ litres, price }: BagOffer, question: BagSizeQuestion): BagSi
  * Bag sizes by what their resin really costs: price, deliveries, and the capacity that rests lose while they wait.
  *
  * @returns cheapest first
- * @example bestBags([{ litres: 25, price: 200 }, { litres: 5, price: 45 }], { fill: 5, everyMonths: 6, closed: "left-open", warm: true, delivery: 0 })[0].litres // 5
+ * @example bestBags([{ form: "loose", litres: 25, price: 200 }, { form: "loose", litres: 5, price: 45 }], { fill: 5, everyMonths: 6, closed: "left-open", warm: true, delivery: 0 })[0].litres // 5
  */
 export const bestBags = (offers: readonly BagOffer[], question: BagSizeQuestion): readonly BagSizeAnswer[] =>
   offers.map((offer) => seasonOf(offer, question)).sort((a, b) => a.perFreshLitre - b.perFreshLitre);
@@ -89,4 +94,13 @@ export const COMMON_SIZES: readonly { readonly litres: number; readonly dearer: 
 
 /** @param perLitre the crew's price of a litre from the largest bag */
 export const commonOffers = (perLitre: number): readonly BagOffer[] =>
-  COMMON_SIZES.map(({ litres, dearer }) => ({ litres, price: litres * perLitre * dearer }));
+  COMMON_SIZES.map(({ litres, dearer }) => ({ form: "loose", litres, price: litres * perLitre * dearer }));
+
+/** What a litre costs in a ready-filled cartridge beside one from the largest bag: a planning assumption. */
+const CARTRIDGE_DEARER = 1.8;
+
+/** A ready-filled cartridge for a housing that takes so many litres, where the crew has not noted one with its price. */
+export const usualCartridge = (perLitre: number, litres: number): BagOffer => ({
+  ...{ form: "cartridge", litres },
+  price: litres * perLitre * CARTRIDGE_DEARER,
+});

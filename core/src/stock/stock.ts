@@ -2,7 +2,8 @@ import type { Id } from "../descriptor/identity";
 import type { Grade } from "../resin/capacity";
 import type { Charge } from "../resin/charge.record";
 import { keptMonthly } from "../resin/storage";
-import type { Bag } from "./bag.record";
+import type { Vessel } from "../vessel/vessel.record";
+import type { Bag, BagForm } from "./bag.record";
 import { bagWorth, type BagWorth } from "./bag-worth";
 import type { Disposal } from "./disposal.record";
 
@@ -48,7 +49,13 @@ export function bagLeft(bag: Bag, facts: Pick<StockFacts, "charges" | "dateOf">)
   const used = takenFrom(bag, facts.charges)
     .filter(({ charge }) => since === undefined || filledOn(facts, charge) > since)
     .reduce((sum, { litres }) => sum + litres, 0);
-  return (bag.counted?.litres ?? bag.litres) - used;
+  return leftAfter(bag, bag.counted?.litres ?? bag.litres, used);
+}
+
+/** L left of what stood there once something was taken out: a ready-filled cartridge goes as a whole. */
+export function leftAfter({ form }: Pick<Bag, "form">, stood: number, taken: number): number {
+  const left = stood - taken;
+  return form === "cartridge" && taken > 0 ? Math.min(0, left) : left;
 }
 
 /** Litres below which a bag counts as empty. */
@@ -90,18 +97,48 @@ export interface RefillFrom {
   readonly missing: number;
 }
 
-/** @param litres what the vessel takes */
+/** What may go into a vessel: ready-filled cartridges fit into housings alone. */
+export const fitting = (stock: readonly BagInStock[], { kind }: Pick<Vessel, "kind">): readonly BagInStock[] =>
+  kind === "cartridge" ? stock : stock.filter(({ bag }) => bag.form === "loose");
+
+/** What a cartridge may hold beside what its housing takes, to be taken for its size: a planning assumption. */
+const SAME_SIZE = { from: 0.8, to: 1.15 };
+
+/** Whether a ready-filled cartridge is one for a vessel that takes so many litres. */
+export const isItsCartridge = ({ form, litres }: Pick<Bag, "form" | "litres">, fill: number): boolean =>
+  form === "cartridge" && litres >= SAME_SIZE.from * fill && litres <= SAME_SIZE.to * fill;
+
+/**
+ * What a refill takes: a ready-filled cartridge of its size as a whole, else loose resin, the first to be used first.
+ *
+ * @param stock what may go into the vessel @see fitting
+ * @param litres what the vessel takes
+ */
 export function refillFrom(stock: readonly BagInStock[], grade: Grade, litres: number): RefillFrom {
+  const usable = inOrderOfUse(stock).filter(({ bag, worth }) => bag.grade === grade && worth.share.typical >= TOO_WEAK);
+  const whole = usable.find(({ bag }) => isItsCartridge(bag, litres));
+  if (whole) return { portions: [{ bagId: whole.bag.id, litres: Math.min(whole.left, litres) }], missing: 0 };
   const portions: Portion[] = [];
   let missing = litres;
-  for (const { bag, left, worth } of inOrderOfUse(stock)) {
+  for (const { bag, left } of usable) {
     if (missing <= EMPTY) break;
-    if (bag.grade !== grade || bag.form !== "loose" || worth.share.typical < TOO_WEAK) continue;
+    if (bag.form !== "loose") continue;
     const take = Math.min(left, missing);
     portions.push({ bagId: bag.id, litres: take });
     missing -= take;
   }
   return { portions, missing: missing <= EMPTY ? 0 : missing };
+}
+
+/** In what a crew buys resin for a vessel: as it last did. */
+export function boughtAs(stock: readonly BagInStock[], grade: Grade, litres: number): BagForm {
+  const last = stock
+    .filter(({ bag }) => bag.grade === grade && (bag.form === "loose" || isItsCartridge(bag, litres)))
+    .reduce<Bag | undefined>(
+      (newest, { bag }) => (newest && newest.boughtOn >= bag.boughtOn ? newest : bag),
+      undefined,
+    );
+  return last?.form ?? "loose";
 }
 
 /** Capacity of what several bags give together, beside fresh resin; litres that no bag tells of count as fresh. */

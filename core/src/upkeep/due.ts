@@ -32,7 +32,19 @@ export interface Due {
   /** Months that it runs, or the share of its chlorine that is used. */
   readonly months: number;
   readonly usedShare?: number;
+  /** kPa lost across it, and on which day, where gauges told it. */
+  readonly drop?: PressureDrop;
 }
+
+/** What gauges before and behind a sediment cartridge told. */
+export interface PressureDrop {
+  /** ISO date. */
+  readonly on: string;
+  readonly kPa: number;
+}
+
+/** kPa lost across a sediment cartridge from which it is changed, and at which it surely is: planning assumptions. */
+export const FULL_DROP = { from: 50, to: 100 };
 
 /** What was seen of a rig that makes a part due, whatever the months say. */
 export interface Seen {
@@ -43,6 +55,8 @@ export interface Seen {
   readonly litresPerWeek: number;
   /** The pressure falls while it runs, or the sediment cartridge was seen to be old; on which day. */
   readonly pressureFellOn?: string | undefined;
+  /** Across the sediment cartridge, as last read. */
+  readonly drop?: PressureDrop | undefined;
   /** The membrane's flow or rejection has fallen from its clean baseline; on which day. */
   readonly membraneWornOn?: string | undefined;
 }
@@ -79,6 +93,13 @@ function chlorineDue(last: string, grams: number, seen: Seen, today: string) {
 
 const afterMonths = (from: string, months: number) => addDays(from, Math.round(months * DAYS_IN_MONTH));
 
+/** A cartridge that holds the water back, since a day: by its gauges where they were read last, else by what was seen. */
+function cloggedSince({ drop, pressureFellOn }: Seen, changed: string): Pick<Due, "drop"> | undefined {
+  if (drop && drop.on > changed && drop.on >= (pressureFellOn ?? ""))
+    return drop.kPa >= FULL_DROP.from ? { drop } : undefined;
+  return pressureFellOn !== undefined && pressureFellOn > changed ? {} : undefined;
+}
+
 function duePart(part: Part, { rig, services, charges, seen, today, dateOf }: UpkeepFacts): Due {
   const own = services.filter((each) => each.rigId === rig.id && each.part === part);
   const newest = own.reduce<Service | undefined>((last, each) => (last && last.at >= each.at ? last : each), undefined);
@@ -95,14 +116,14 @@ function duePart(part: Part, { rig, services, charges, seen, today, dateOf }: Up
     const chlorine = chlorineDue(last, newest.chlorineGrams, seen, today);
     if (chlorine) return sooner({ ...head, last, ...chlorine, because: "chlorine" });
   }
-  if (part === "sediment" && seen.pressureFellOn !== undefined && seen.pressureFellOn > last)
-    return sooner({ ...head, last, on: today, because: "pressure" });
+  const clogged = part === "sediment" ? cloggedSince(seen, last) : undefined;
+  if (clogged) return sooner({ ...head, last, ...clogged, on: today, because: "pressure" });
   // Pressure first: what a clogged cartridge takes is not the membrane's fault until the cartridge is new.
-  const clogged = services.reduce(
+  const newSediment = services.reduce(
     (latest, each) => (each.rigId === rig.id && each.part === "sediment" && each.at > latest ? each.at : latest),
     "",
   );
-  const isClogged = seen.pressureFellOn !== undefined && seen.pressureFellOn > clogged.slice(0, 10);
+  const isClogged = cloggedSince(seen, newSediment.slice(0, 10)) !== undefined;
   if (part === "membrane" && !isClogged && seen.membraneWornOn !== undefined && seen.membraneWornOn > last)
     return sooner({ ...head, last, on: today, because: "rejection" });
   return byMonths;

@@ -22,10 +22,11 @@ import { standingDates } from "../run/standing-dates";
 import type { Bag } from "../stock/bag.record";
 import type { Disposal } from "../stock/disposal.record";
 import { ordersFor, type Order } from "../stock/orders";
-import { refillFrom, spentWaiting, stockOf, storedAs, type BagInStock } from "../stock/stock";
+import { fitting, refillFrom, spentWaiting, stockOf, storedAs, type BagInStock } from "../stock/stock";
 import { meterChecks, upkeepOf, type Due, type Seen } from "../upkeep/due";
+import type { PressureCheck } from "../upkeep/pressure-check.record";
 import type { Service } from "../upkeep/service.record";
-import type { Vessel } from "../vessel/vessel.record";
+import type { Vessel, VesselKind } from "../vessel/vessel.record";
 import type { Meter } from "../water/meter.record";
 import type { WaterReport } from "../water/water-report.record";
 import type { BookedDay, WorkBook } from "../work/booked-work";
@@ -49,6 +50,7 @@ export interface CrewRecords extends WorkBook {
   readonly bags: readonly Bag[];
   readonly disposals: readonly Disposal[];
   readonly services: readonly Service[];
+  readonly pressureChecks: readonly PressureCheck[];
   readonly appointments: readonly Appointment[];
   readonly priceLists: readonly PriceList[];
 }
@@ -65,6 +67,7 @@ export interface WeeksQuestion {
 /** One rig in the weeks to come. */
 export interface RigAhead {
   readonly rigId: Id;
+  readonly kind: VesselKind;
   /** As it comes with what is accepted and proposed, and with nothing done. */
   readonly planned: Forecast;
   readonly untouched: Forecast;
@@ -128,8 +131,12 @@ function seenOf(records: CrewRecords, input: StandingInput, week: number): Seen 
     const found = [...points].reverse().find(holds);
     return found && dateOf(found.at);
   };
+  const gauges = records.pressureChecks
+    .filter((check) => check.rigId === rig.id)
+    .reduce<PressureCheck | undefined>((last, each) => (last && last.at >= each.at ? last : each), undefined);
   return {
     ...(chlorine === undefined ? {} : { chlorine }),
+    ...(gauges ? { drop: { on: dateOf(time(gauges.at)), kPa: gauges.before - gauges.behind } } : {}),
     litresSince: (on) => water.reduce((sum, { at, litres }) => sum + (dateOf(at) > on ? litres : 0), 0),
     litresPerWeek: week,
     pressureFellOn: lastWith(
@@ -200,7 +207,7 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
   const stock = stockOf(stockFacts);
   const works = found.map(({ input: { rig, vessel, charges: own, bookings }, worked, owner }): VesselWork => {
     const filling = usualFilling(vessel, own[own.length - 1]);
-    const stored = storedAs(refillFrom(stock, filling.grade, filling.resinLitres).portions, stock);
+    const stored = storedAs(refillFrom(fitting(stock, vessel), filling.grade, filling.resinLitres).portions, stock);
     return {
       ...{ rig, vessel, worked, owner, whatIf, appointments },
       work: bookings.filter(({ on }) => on >= today),
@@ -226,15 +233,19 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
   const wanted = plan.days.flatMap(({ tasks }) =>
     tasks
       .filter(({ task }) => task === "refill")
-      .map(({ rigId, on, filling }) => ({ rigId: rigId!, on, grade: filling!.grade, litres: filling!.resinLitres })),
+      .map(({ rigId, on, filling }) => ({
+        ...{ rigId: rigId!, on, grade: filling!.grade, litres: filling!.resinLitres },
+        kind: works.find(({ rig }) => rig.id === rigId)!.vessel.kind,
+      })),
   );
   return {
     today,
     rigs: works.map((work, i): RigAhead => {
-      const { rig, filling, minutes } = work;
+      const { rig, vessel, filling, minutes } = work;
       const dates = standingDates(found[i]!.worked, found[i]!.input.bookings);
       return {
         rigId: rig.id,
+        kind: vessel.kind,
         planned: plan.with.get(rig.id)!,
         untouched: plan.without.get(rig.id)!,
         ...(dates.ok ? { dates: dates.value, orderBy: addDays(dates.value.early, -deliveryDays) } : {}),

@@ -32,7 +32,7 @@ const KEPT_AS: Readonly<Record<keyof CrewRecords, RecordKind>> = {
   ...{ rigs: "rigs", vessels: "vessels", taps: "taps", meters: "meters", charges: "charges", visits: "visits" },
   ...{ feedTests: "feed-tests", reports: "water-reports", membraneChecks: "membrane-checks", bookings: "bookings" },
   ...{ usualWeeks: "usual-weeks", daysOff: "days-off", bags: "bags", disposals: "disposals", services: "services" },
-  ...{ appointments: "appointments", priceLists: "price-lists" },
+  ...{ pressureChecks: "pressure-checks", appointments: "appointments", priceLists: "price-lists" },
 };
 
 async function crewRecords(records: Records): Promise<CrewRecords> {

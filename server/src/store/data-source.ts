@@ -6,6 +6,7 @@ import { SizeIt1795600000003 } from "./migrations/0003-size-it";
 import { TrueRack1795700000004 } from "./migrations/0004-true-rack";
 import { Acts1795800000005 } from "./migrations/0005-acts";
 import { Weeks1795900000006 } from "./migrations/0006-weeks";
+import { Pressure1796000000007 } from "./migrations/0007-pressure";
 import { ENTITIES } from "./tables";
 
 export interface DatabaseAddress {
@@ -23,6 +24,7 @@ const MIGRATIONS = [
   TrueRack1795700000004,
   Acts1795800000005,
   Weeks1795900000006,
+  Pressure1796000000007,
 ];
 
 /** Milliseconds: of a statement, and of waiting for a row that another write holds; then the database gives up. */
