@@ -263,6 +263,32 @@ test("upkeep says why it is due, is done with one tap, and moves on", async ({ p
   await sediment.getByRole("button", { name: /done just now/ }).click();
   await expect(toast(page)).toContainText("Noted");
   await expect(sediment).toContainText("every 6 months");
+  const bay = page.getByTestId("due-sediment").filter({ hasText: "Bay 2" });
+  await bay.getByRole("link", { name: /note the pressures/ }).click();
+  await fill(page, "before", "330");
+  await fill(page, "behind", "340");
+  await page.getByTestId("save").click();
+  await expect(page.getByText(/is never above that before it/).first()).toBeVisible();
+  await fill(page, "behind", "268");
+  await expect(page.getByTestId("drop")).toHaveText("62 kPa across it: change it.");
+  await page.getByTestId("save").click();
+  await expect(bay).toContainText(/due today: 62 kPa across it on/, { timeout: 20_000 });
+});
+
+test("a ready-filled cartridge goes into its housing as a whole", async ({ page }) => {
+  await page.goto(`${server.url}/weeks/bag`);
+  await fill(page, "name", "Cartridge in foil");
+  await choose(page, "Ready-filled cartridge");
+  await fill(page, "litres", "1.4");
+  await page.getByTestId("save").click();
+  await expect(page.getByTestId("bag-Cartridge in foil")).toContainText("cartridge, virgin", { timeout: 20_000 });
+  await expect(page.getByTestId("bag-size").filter({ hasText: "Quarantine" })).toContainText(
+    /eady-filled cartridges of/,
+  );
+  await page.goto(`${server.url}/setup/charge?rig=${await rigNamed("Quarantine")}`);
+  await expect(page.getByTestId("portion")).toHaveText(/1\.4 L from Cartridge in foil/, { timeout: 20_000 });
+  await expect(page.getByTestId("missing")).toHaveCount(0);
+  await expect(page.getByTestId("mixture-means")).toContainText("Cartridge in foil is empty then");
 });
 
 test("a calendar's address is told once, read by a calendar, and taken back", async ({ page }) => {

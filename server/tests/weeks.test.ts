@@ -222,10 +222,26 @@ describe("reminders by mail", () => {
     expect(dueMail(facts(), new Set(mail.about))).toBeUndefined();
     expect(dueMail(facts({ appointments: [set("2027-03-09")] }), nothing)).toBeUndefined();
     expect(dueMail(facts({ appointments: [set("2027-03-07", { answer: "declined" })] }), nothing)).toBeUndefined();
-    const order = { by: "2027-03-05", lines: [{ grade: "virgin" as const, litres: 24, by: "2027-03-05", for: [] }] };
+    const order = {
+      by: "2027-03-05",
+      lines: [{ grade: "virgin" as const, form: "loose" as const, litres: 24, by: "2027-03-05", for: [] }],
+    };
     const both = dueMail(facts({ orders: [order] }), nothing)!;
     expect(both.subject).toBe("2 things to do, the first today");
     expect(both.text).toMatch(/Order 24 L of virgin resin: it may come too late/);
+    const refill = {
+      rigId: "rig",
+      kind: "cartridge" as const,
+      grade: "virgin" as const,
+      litres: 1.4,
+      on: "2027-03-10",
+    };
+    const cartridges = [
+      { grade: "virgin" as const, form: "cartridge" as const, litres: 2.8, by: "2027-03-06", for: [refill, refill] },
+    ];
+    expect(dueMail(facts({ orders: [{ by: "2027-03-06", lines: cartridges }] }), nothing)!.text).toMatch(
+      /Order 2 ready-filled cartridges of virgin resin, 2.8 L/,
+    );
   });
   test("keep silent in the quiet hours, over midnight too, and when they are switched off", () => {
     expect([21, 3, 6].map((hour) => isQuiet(hour, reminder))).toEqual([true, true, true]);
@@ -292,7 +308,7 @@ describe("reminders by mail", () => {
 
 test("a database taken back below the weeks and brought up again has lost nothing of them", async () => {
   const rig = await aRig();
-  const [bag, booking, gone] = [id(), id(), id()];
+  const [bag, booking, gone, gauges] = [id(), id(), id(), id()];
   const body = { rigId: rig, on: "2027-03-04", booked: { by: "jobs", jobs: 2 }, note: "Gate." };
   await put("bags", bag, {
     name: "Sack",
@@ -307,13 +323,14 @@ test("a database taken back below the weeks and brought up again has lost nothin
   await put("bookings", booking, { ...body, on: "2027-03-05", replaces: 1 });
   await put("bookings", gone, body);
   await put("bookings", gone, { voided: true, replaces: 1 });
+  await put("pressure-checks", gauges, { rigId: rig, at: "2027-03-04T08:00:00.000Z", before: 330, behind: 268 });
   const list = async (kind: string) =>
     (await server.request("GET", `/api/v1/${kind}?limit=1000`)).body as { items: object[] };
-  const before = [await list("bags"), await list("bookings"), await list("appointments")];
+  const before = [await list("bags"), await list("bookings"), await list("pressure-checks")];
   const owner = await database(server, "owner");
   await undoThrough(owner, "Weeks1795900000006");
   await owner.runMigrations();
   await owner.destroy();
-  expect([await list("bags"), await list("bookings"), await list("appointments")]).toEqual(before);
+  expect([await list("bags"), await list("bookings"), await list("pressure-checks")]).toEqual(before);
   expect((await server.request("GET", `/api/v1/bookings/${gone}`)).body).toMatchObject({ voided: true, version: 2 });
 });

@@ -1,5 +1,5 @@
 import { addDays, daysBetween, TASK, type Appointment, type Meter, type Reminder, type Rig } from "@winter-bead/core";
-import type { Order } from "@winter-bead/core/src/weeks";
+import type { Order, OrderLine } from "@winter-bead/core/src/weeks";
 
 /** A mail that is due. */
 export interface DueMail {
@@ -35,6 +35,12 @@ interface Line {
   readonly words: string;
 }
 
+function orderedWords({ form, grade, litres, for: refills }: OrderLine): string {
+  if (form === "loose") return `${whole(litres)} L of ${grade} resin`;
+  const cartridges = refills.length === 1 ? "a ready-filled cartridge" : `${refills.length} ready-filled cartridges`;
+  return `${cartridges} of ${grade} resin, ${whole(litres)} L`;
+}
+
 function linesOf({ reminder, rigs, meters, appointments, orders, today }: ReminderFacts): readonly Line[] {
   const until = addDays(today, reminder.daysBefore);
   const nameOf = ({ rigId, meterId }: Appointment) =>
@@ -54,11 +60,11 @@ function linesOf({ reminder, rigs, meters, appointments, orders, today }: Remind
     ...orders
       .filter(({ by }) => by <= until)
       .flatMap(({ by, lines }) =>
-        lines.map(({ grade, litres, for: refills }): Line => ({
+        lines.map((line): Line => ({
           // One order is one reminder, however its last day moves: it is known by the first refill it is for.
-          about: `order ${grade} ${refills[0]?.rigId ?? ""} ${refills[0]?.on.slice(0, 7) ?? ""}`,
+          about: `order ${line.grade} ${line.for[0]?.rigId ?? ""} ${line.for[0]?.on.slice(0, 7) ?? ""}`,
           on: by,
-          words: `Order ${whole(litres)} L of ${grade} resin${by < today ? ": it may come too late" : ""}`,
+          words: `Order ${orderedWords(line)}${by < today ? ": it may come too late" : ""}`,
         })),
       ),
   ];
