@@ -163,6 +163,7 @@ test("text follows the font size its reader has set, to twice its size, with not
   for (const path of await everyPlace(demo)) {
     await page.goto(demo.url + path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    await expect(page.getByText("Working it out…")).toHaveCount(0, { timeout: 20_000 });
     await page.waitForTimeout(150);
     const { cut, size } = await page.evaluate(() => ({
       // Words beyond the side; what moves sideways by itself, and names in drawings, have their own ways.

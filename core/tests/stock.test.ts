@@ -193,6 +193,12 @@ describe("which bag to buy", () => {
     expect(bestBags(offers, ask)[0]!.litres).toBe(25);
     expect(bestBags(offers, { ...ask, everyMonths: 10, closed: "left-open", warm: true })[0]!.litres).toBe(5);
   });
+  test("a rest that would wait for more than a year speaks against its size, whatever it costs", () => {
+    const sizes = (everyMonths: number) => bestBags(offers, { ...ask, fill: 2.5, everyMonths });
+    // Ten refills out of the large one: the last rest is 9 × 1.3 months old, or 9 × 1.4.
+    expect(sizes(1.3).map(({ litres }) => litres)).toEqual([25, 5]);
+    expect(sizes(1.4).map(({ litres }) => litres)).toEqual([5, 25]);
+  });
   test("over two years: each portion by its age, and the last rest at what it will be worth", () => {
     const [large] = bestBags(offers.slice(0, 1), { ...ask, everyMonths: 6 });
     const fresh = [0, 6, 12, 18, 24].reduce((sum, months) => sum + 5 * 0.98 ** months, 0);

@@ -68,7 +68,7 @@ export function Tabs({ path }: { readonly path: string }) {
         return (
           <Pressable key={place} href={place} aria-current={here ? "page" : undefined} flex={1} minHeight={58} gap="$1">
             <View width={here ? 28 : 8} height={4} borderRadius={2} backgroundColor={here ? "$ink" : "$line"} />
-            <Body fontSize="$1" fontWeight={here ? "800" : "400"} whiteSpace="nowrap">
+            <Body className="tab-name" fontSize="$1" fontWeight={here ? "800" : "400"} whiteSpace="nowrap">
               {name}
             </Body>
           </Pressable>

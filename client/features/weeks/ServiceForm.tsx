@@ -13,6 +13,7 @@ import { useNamed } from "../../forms/useNamed";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { KeepRow } from "../../forms/WaysOut";
 import { Caution } from "../../ui/boxes";
+import { FieldRow } from "../../ui/fields";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body } from "../../ui/words";
@@ -54,12 +55,18 @@ function ServiceForm({
       />
       <RecordField form={form} path="service.part" options={optionsOf(PART)} />
       <RecordField form={form} path="service.at" />
-      <RecordField
-        form={form}
-        path="service.everyMonths"
-        hint={`Empty: ${USUAL_MONTHS[chosen] ?? 6} months, a planning assumption; the maker's sheet has the last word.`}
-      />
-      {chosen === "carbon" ? <RecordField form={form} path="service.chlorineGrams" /> : null}
+      <FieldRow>
+        <RecordField
+          form={form}
+          path="service.everyMonths"
+          hint={`Empty: ${USUAL_MONTHS[chosen] ?? 6} months, a planning assumption; the maker's sheet has the last word.`}
+        />
+      </FieldRow>
+      {chosen === "carbon" ? (
+        <FieldRow>
+          <RecordField form={form} path="service.chlorineGrams" />
+        </FieldRow>
+      ) : null}
       {chosen === "carbon" ? <Body color="$soft">New carbon is rinsed to drain before the membrane.</Body> : null}
       {chosen === "membrane" ? (
         <Body color="$soft">

@@ -7,6 +7,7 @@ import {
   isEmpty,
   isItsCartridge,
   TOO_WEAK,
+  USED_WITHIN,
   usualCartridge,
   type BagOffer,
 } from "@winter-bead/core/src/weeks";
@@ -21,7 +22,7 @@ import { onDemand } from "../on-demand-piece";
 import { money } from "../size/money";
 import { orderWords } from "./Ahead";
 import { useWeeks } from "./useWeeks";
-import { bagName, months } from "./words";
+import { bagName, months, pastDay } from "./words";
 
 const share = (value: number) => value.toFixed(2);
 const resin = (litres: number, units: Units) => {
@@ -164,7 +165,11 @@ function BagSize({
       <Small>
         {`${resin(filling.resinLitres, units)} about every ${everyMonths < 1.5 ? `${Math.round(everyMonths * WEEKS_A_MONTH)} weeks` : months(Math.round(everyMonths))}: ${money(best.perFreshLitre, ahead.currency)} a litre as good as fresh, ${best.form === "cartridge" ? "and nothing is left over" : `rests wait ${best.oldestMonths < 0.75 ? "under a month" : months(Math.round(best.oldestMonths))}`}.`}
         {others
-          .map((each) => ` ${capital(offerWords(each, units))}: ${money(each.perFreshLitre, ahead.currency)}.`)
+          .map((each) => {
+            const waits =
+              each.oldestMonths > USED_WITHIN ? `, but rests wait ${months(Math.round(each.oldestMonths))}` : "";
+            return ` ${capital(offerWords(each, units))}: ${money(each.perFreshLitre, ahead.currency)}${waits}.`;
+          })
           .join("")}
       </Small>
     </View>
@@ -233,7 +238,7 @@ export function StockScreen() {
             .sort((a, b) => (a.on < b.on ? 1 : -1))
             .map(({ id, on, litres, to }) => (
               <TextButton key={id} href={`/weeks/disposal?id=${id}`}>
-                {`${on}: ${resin(litres, units)}, ${to}`}
+                {`${pastDay(on)}: ${resin(litres, units)}, ${to}`}
               </TextButton>
             ))}
           <TextButton href={`/weeks/disposal${ahead && ahead.spent > 0 ? `?litres=${ahead.spent.toFixed(1)}` : ""}`}>

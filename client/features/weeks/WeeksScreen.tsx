@@ -155,7 +155,7 @@ function Head({
   return (
     <>
       <View flexDirection="row" flexWrap="wrap" alignItems="flex-end" justifyContent="space-between">
-        <View>
+        <View flexShrink={1}>
           <Title>Weeks</Title>
           <Body color="$soft" role="status" testID="weeks-headline">
             {words}

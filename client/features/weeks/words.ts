@@ -26,6 +26,8 @@ export const dayNumber = (on: string, isFirst: boolean) =>
   format(noon(on), isFirst || on.endsWith("-01") ? "d MMM" : "d");
 /** @example fullDay("2026-11-29") // "Sun 29 Nov" */
 export const fullDay = (on: string) => format(noon(on), "EEE d MMM");
+/** Of a day that may lie long back. @example pastDay("2026-11-29") // "29 Nov 2026" */
+export const pastDay = (on: string) => format(noon(on), "d MMM yyyy");
 
 export const WEEKDAY_NAMES = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
 /** @example listed(["Fridays", "Sundays"]) // "Fridays and Sundays" */
@@ -145,7 +147,7 @@ export function dueWords(
   units: Units,
 ): string {
   if (because === "unknown") return "Nobody noted when it was last done: note it once, and its next day follows.";
-  const since = last ? `last done ${format(noon(last), "d MMM yyyy")}` : "";
+  const since = last ? `last done ${pastDay(last)}` : "";
   const when = on! < today ? `was due ${fullDay(on!)}` : on === today ? "due today" : `due ${dateInWords(on!, today)}`;
   switch (because) {
     case "months":

@@ -76,14 +76,21 @@ function seasonOf(offer: BagOffer, question: BagSizeQuestion): BagSizeAnswer {
   };
 }
 
+/** Months after which opened resin should be used up: a planning assumption. */
+export const USED_WITHIN = 12;
+
 /**
  * Bag sizes by what their resin really costs: price, deliveries, and the capacity that rests lose while they wait.
  *
- * @returns cheapest first
+ * @returns cheapest first, those whose rests wait too long behind the others
  * @example bestBags([{ form: "loose", litres: 25, price: 200 }, { form: "loose", litres: 5, price: 45 }], { fill: 5, everyMonths: 6, closed: "left-open", warm: true, delivery: 0 })[0].litres // 5
  */
 export const bestBags = (offers: readonly BagOffer[], question: BagSizeQuestion): readonly BagSizeAnswer[] =>
-  offers.map((offer) => seasonOf(offer, question)).sort((a, b) => a.perFreshLitre - b.perFreshLitre);
+  offers
+    .map((offer) => seasonOf(offer, question))
+    .sort((a, b) => Number(waitsTooLong(a)) - Number(waitsTooLong(b)) || a.perFreshLitre - b.perFreshLitre);
+
+const waitsTooLong = ({ oldestMonths }: BagSizeAnswer) => oldestMonths > USED_WITHIN;
 
 /** Sizes that are commonly sold, L, and what a litre costs in each beside one from the largest: planning assumptions. */
 export const COMMON_SIZES: readonly { readonly litres: number; readonly dearer: number }[] = [
