@@ -277,8 +277,10 @@ test("upkeep says why it is due, is done with one tap, and moves on", async ({ p
 
 test("a ready-filled cartridge goes into its housing as a whole", async ({ page }) => {
   await page.goto(`${server.url}/weeks/bag`);
-  await fill(page, "name", "Cartridge in foil");
   await choose(page, "Ready-filled cartridge");
+  await expect(page.getByTestId("field-litres").first()).toHaveValue("1.5");
+  await expect(page.getByTestId("field-name").first()).toHaveValue(/^Cartridge \d+$/);
+  await fill(page, "name", "Cartridge in foil");
   await fill(page, "litres", "1.4");
   await page.getByTestId("save").click();
   await expect(page.getByTestId("bag-Cartridge in foil")).toContainText("cartridge, virgin", { timeout: 20_000 });

@@ -12,7 +12,6 @@ import {
   MARKS,
   productCurve,
   shareAt,
-  standingDates,
   unwrap,
   weekdayOf,
   workStanding,
@@ -27,6 +26,8 @@ import {
   type Visit,
 } from "../../core/src/index";
 import { DEFAULT_PRICES, proposeWeeks, type VesselWork } from "../../core/src/weeks";
+import { datesOf } from "../../core/src/dates/futures";
+import { standingDays } from "../../core/src/run/standing-dates";
 import { Draws } from "../calibration/chance";
 import { dateOf, iso } from "../calibration/world";
 
@@ -40,11 +41,13 @@ export interface Year {
   dated: number;
   early: number;
   onTheDay: number;
+  /** Ends on a day from early to late, both included; and in the middle 80 % of the futures, a day split as they split it. */
   inside: number;
+  middle: number;
 }
 
 export const emptyYear = (): Year => ({
-  ...{ bookedDays: 0, dryDays: 0, refills: 0, unused: 0, dated: 0, early: 0, onTheDay: 0, inside: 0 },
+  ...{ bookedDays: 0, dryDays: 0, refills: 0, unused: 0, dated: 0, early: 0, onTheDay: 0, inside: 0, middle: 0 },
 });
 export const addedYear = (a: Year, b: Year): Year =>
   Object.fromEntries(Object.entries(a).map(([key, value]) => [key, value + b[key as keyof Year]])) as unknown as Year;
@@ -290,17 +293,24 @@ export class Cleaner {
   /** Holds the dates of a day against the truth. */
   private date(year: Year, on: string, lessons: ReturnType<typeof lessonsOf>) {
     const standing = this.standing(on, lessons);
-    this.hold(year, standingDates(standing.worked, standing.known), on);
+    this.hold(year, standing, on);
     return standing;
   }
 
-  private hold(year: Year, dates: ReturnType<typeof standingDates>, today: string): void {
+  private hold(year: Year, { worked, known }: ReturnType<Cleaner["standing"]>, today: string): void {
     const end = this.trueEnd(today);
-    if (!dates.ok || end === undefined) return;
+    const futures = standingDays(worked, known);
+    const dates = futures.ok ? datesOf(futures.value, worked.firstDay) : futures;
+    if (!futures.ok || !dates.ok || end === undefined) return;
     const { early, likely, late } = dates.value;
     year.dated += 1;
     if (likely < end) year.early += 1;
     if (likely === end) year.onTheDay += 1;
     if (early <= end && end <= late) year.inside += 1;
+    const day = daysBetween(worked.firstDay, end);
+    const share = (holds: (each: number) => boolean) => futures.value.filter(holds).length / futures.value.length;
+    const [before, until] = [share((each) => each < day), share((each) => each <= day)];
+    const within = Math.max(0, Math.min(0.9, until) - Math.max(0.1, before));
+    year.middle += until > before ? within / (until - before) : Number(before >= 0.1 && before <= 0.9);
   }
 }

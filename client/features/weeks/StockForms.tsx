@@ -4,13 +4,14 @@ import { bagWorth, explainWorth, stockOf } from "@winter-bead/core/src/weeks";
 import { useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
 import type { Kept } from "../../data/api";
+import { useSettings } from "../../data/settings";
 import { change, keep, useRecords } from "../../data/store";
 import { keepTyped } from "../../forms/keep-typed";
 import { optionsOf } from "../../forms/options";
 import { BesideField, RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
 import type { Bodies } from "../../forms/resolve";
-import { internalNumber, type Texts } from "../../forms/texts";
+import { internalNumber, numberText, shownNumber, type Texts } from "../../forms/texts";
 import { useNamed } from "../../forms/useNamed";
 import { useRecordForm, type RecordForm as Form } from "../../forms/useRecordForm";
 import { KeepRow } from "../../forms/WaysOut";
@@ -22,7 +23,7 @@ import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small } from "../../ui/words";
 import { usePrices } from "../size/usePrices";
-import { bagName } from "./words";
+import { bagName, pastDay } from "./words";
 import { worthWords } from "./StockScreen";
 
 const OPEN = [
@@ -105,9 +106,13 @@ function AgeFields({
   );
 }
 
+/** L of the bag that is most often bought. */
+const USUAL_BAG = 25;
+
 function BagForm({ bag }: { readonly bag: Kept<"bags"> | undefined }) {
   const { currency } = usePrices();
   const { records: bags } = useRecords("bags");
+  const { records: vessels } = useRecords("vessels");
   const today = useMemo(() => localDate(Date.now()), []);
   const parts = useMemo(
     () => ({
@@ -116,7 +121,7 @@ function BagForm({ bag }: { readonly bag: Kept<"bags"> | undefined }) {
         before:
           bag ??
           ({
-            ...{ name: `Bag ${bags.length + 1}`, form: "loose", grade: "virgin", litres: 25, boughtOn: today },
+            ...{ name: `Bag ${bags.length + 1}`, form: "loose", grade: "virgin", litres: USUAL_BAG, boughtOn: today },
             ...{ packing: "foil", warm: false, currency },
           } as Readonly<Record<string, unknown>>),
       },
@@ -133,6 +138,18 @@ function BagForm({ bag }: { readonly bag: Kept<"bags"> | undefined }) {
     places: { "bag.litres": "bag.litres" },
   });
   const typed = form.bodiesNow()["bag"] as unknown as Bag;
+  // A cartridge is called and holds what one of the crew's housings takes, until something else is typed.
+  const housing = vessels.find(({ kind, retiredOn }) => kind === "cartridge" && retiredOn === undefined);
+  const proposedName = (as: Bag["form"]) => `${as === "loose" ? "Bag" : "Cartridge"} ${bags.length + 1}`;
+  const proposedLitres = (as: Bag["form"]) =>
+    as === "cartridge" && housing ? housing.grossVolume * housing.fillFraction : USUAL_BAG;
+  const propose = (as: Bag["form"]) => {
+    const before = as === "loose" ? "cartridge" : "loose";
+    if (typed.name === proposedName(before)) form.setValue("bag.name" as never, proposedName(as) as never);
+    const litres = shownNumber("resinVolume", proposedLitres(as), form.units);
+    if (Math.abs(typed.litres - proposedLitres(before)) < 0.01 * typed.litres)
+      form.setValue("bag.litres" as never, numberText(Number(litres.toPrecision(3))) as never);
+  };
   const save = () =>
     keepTyped(form, async (bodies) => {
       const body = bodies["bag"] as unknown as Bag;
@@ -145,7 +162,12 @@ function BagForm({ bag }: { readonly bag: Kept<"bags"> | undefined }) {
   const kilograms = shown("weight", (typed.litres ?? 0) * DRAINED_RESIN_WEIGHT, form.units);
   return (
     <RecordForm form={form}>
-      <RecordField form={form} path="bag.form" options={optionsOf(BAG_FORM)} />
+      <RecordField
+        form={form}
+        path="bag.form"
+        options={optionsOf(BAG_FORM)}
+        {...(bag ? {} : { onChosen: (as: string) => propose(as as Bag["form"]) })}
+      />
       <RecordField form={form} path="bag.grade" />
       <FieldRow>
         <RecordField form={form} path="bag.litres" />
@@ -171,7 +193,7 @@ function BagForm({ bag }: { readonly bag: Kept<"bags"> | undefined }) {
       <AgeFields form={form} typed={typed} today={today} isNew={bag === undefined} />
       <RecordField form={form} path="bag.note" label="Note" />
       <KeepRow form={form} kind="bags" record={bag} away="/weeks/stock" onKeep={save}>
-        {bag ? "Keep the change" : "Keep this bag"}
+        {bag ? "Keep the change" : typed.form === "cartridge" ? "Keep this cartridge" : "Keep this bag"}
       </KeepRow>
     </RecordForm>
   );
@@ -181,13 +203,18 @@ function BagForm({ bag }: { readonly bag: Kept<"bags"> | undefined }) {
 function BagHistory({ bag }: { readonly bag: Kept<"bags"> }) {
   const { records: charges } = useRecords("charges");
   const { records: rigs } = useRecords("rigs");
+  const { units } = useSettings();
+  const volume = (litres: number) => {
+    const { text, unit } = shown("resinVolume", litres, units);
+    return `${text} ${unit}`;
+  };
   const facts = { bags: [bag], charges, today: localDate(Date.now()), dateOf: localDate };
   const [stock] = stockOf(facts);
   return (
     <View gap="$2" paddingBottom="$3">
       {stock!.taken.map(({ charge, litres }) => (
         <TextButton key={charge.id} href={`/history/charge?id=${charge.id}`}>
-          {`${localDate(Date.parse(charge.filledAt))}: ${shown("resinVolume", litres, "metric").text} L into ${rigs.find(({ id }) => id === charge.rigId)?.name ?? "a vessel"}`}
+          {`${pastDay(localDate(Date.parse(charge.filledAt)))}: ${volume(litres)} into ${rigs.find(({ id }) => id === charge.rigId)?.name ?? "a vessel"}`}
         </TextButton>
       ))}
       <Explained explanation={explainWorth(stock!)} label="Why it is worth that" />
@@ -201,7 +228,7 @@ export function BagPlace() {
   const { record, ready, unknown } = useNamed("bags");
   if (unknown) return <NotHere what="bag" href="/weeks/stock" way="To the stock" />;
   return (
-    <Screen title={record ? bagName(record) : "Note a bag"}>
+    <Screen title={record ? bagName(record) : "Note a bag or a cartridge"}>
       {record ? <BagHistory bag={record} /> : null}
       {ready ? <BagForm key={record?.version ?? "new"} bag={record} /> : <Body role="status">One moment…</Body>}
     </Screen>
