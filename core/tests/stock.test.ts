@@ -331,6 +331,11 @@ describe("upkeep", () => {
     expect(due(old, { ...read(20), pressureFellOn: "2027-08-20" })["sediment"]).toMatchObject({ because: "months" });
     expect(due(old, { ...read(20), pressureFellOn: "2027-08-24" })["sediment"]).toMatchObject({ because: "pressure" });
     expect(due([service("sediment", "2027-08-23")], read(90))["sediment"]).toMatchObject({ because: "months" });
+    // Of one that nobody noted as new they speak too, and so does a worn membrane.
+    expect(due([], read(90))["sediment"]).toMatchObject({ because: "pressure", on: today });
+    expect(due([], read(10))["sediment"]).toMatchObject({ because: "unknown" });
+    expect(due([], read(10))["membrane"]).toMatchObject({ because: "rejection", on: today });
+    expect(due([], read(90))["membrane"]).toMatchObject({ because: "unknown" });
   });
   test("a meter is checked every half year; a retired one never", () => {
     const meter = { id: "m", name: "Pen", scale: "nacl" as const, compensated: true };

@@ -147,7 +147,7 @@ export function dueWords(
   units: Units,
 ): string {
   if (because === "unknown") return "Nobody noted when it was last done: note it once, and its next day follows.";
-  const since = last ? `last done ${pastDay(last)}` : "";
+  const since = last ? `last done ${pastDay(last)}` : "nobody noted when it was last done";
   const when = on! < today ? `was due ${fullDay(on!)}` : on === today ? "due today" : `due ${dateInWords(on!, today)}`;
   switch (because) {
     case "months":

@@ -100,6 +100,26 @@ function cloggedSince({ drop, pressureFellOn }: Seen, changed: string): Pick<Due
   return pressureFellOn !== undefined && pressureFellOn > changed ? {} : undefined;
 }
 
+/** What was seen of a part since it was new that makes it due today, whatever the months say. */
+function seenToBeDue(
+  part: Part,
+  services: readonly Service[],
+  seen: Seen,
+  last: string,
+): Pick<Due, "because" | "drop"> | undefined {
+  if (part === "sediment") {
+    const clogged = cloggedSince(seen, last);
+    return clogged && { ...clogged, because: "pressure" };
+  }
+  if (part !== "membrane" || seen.membraneWornOn === undefined || seen.membraneWornOn <= last) return undefined;
+  // Pressure first: what a clogged cartridge takes is not the membrane's fault until the cartridge is new.
+  const newSediment = services.reduce(
+    (latest, each) => (each.part === "sediment" && each.at > latest ? each.at : latest),
+    "",
+  );
+  return cloggedSince(seen, newSediment.slice(0, 10)) ? undefined : { because: "rejection" };
+}
+
 function duePart(part: Part, { rig, services, charges, seen, today, dateOf }: UpkeepFacts): Due {
   const own = services.filter((each) => each.rigId === rig.id && each.part === part);
   const newest = own.reduce<Service | undefined>((last, each) => (last && last.at >= each.at ? last : each), undefined);
@@ -108,24 +128,22 @@ function duePart(part: Part, { rig, services, charges, seen, today, dateOf }: Up
   // Rings are looked at and greased with each refill: the first filling is their first day.
   const begin = part === "seals" ? charges.map(({ filledAt }) => filledAt).sort()[0] : undefined;
   const at = newest?.at ?? begin;
-  if (at === undefined) return { ...head, because: "unknown" };
-  const last = dateOf(Date.parse(at));
+  const last = at === undefined ? undefined : dateOf(Date.parse(at));
+  const seenDue = seenToBeDue(
+    part,
+    services.filter((each) => each.rigId === rig.id),
+    seen,
+    last ?? "",
+  );
+  const now = seenDue && { ...head, ...(last ? { last } : {}), ...seenDue, on: today };
+  if (last === undefined) return now ?? { ...head, because: "unknown" };
   const byMonths: Due = { ...head, last, on: afterMonths(last, months), because: "months" };
   const sooner = (due: Due): Due => (due.on! < byMonths.on! ? due : byMonths);
+  if (now) return sooner(now);
   if (part === "carbon" && newest?.chlorineGrams !== undefined) {
     const chlorine = chlorineDue(last, newest.chlorineGrams, seen, today);
     if (chlorine) return sooner({ ...head, last, ...chlorine, because: "chlorine" });
   }
-  const clogged = part === "sediment" ? cloggedSince(seen, last) : undefined;
-  if (clogged) return sooner({ ...head, last, ...clogged, on: today, because: "pressure" });
-  // Pressure first: what a clogged cartridge takes is not the membrane's fault until the cartridge is new.
-  const newSediment = services.reduce(
-    (latest, each) => (each.rigId === rig.id && each.part === "sediment" && each.at > latest ? each.at : latest),
-    "",
-  );
-  const isClogged = cloggedSince(seen, newSediment.slice(0, 10)) !== undefined;
-  if (part === "membrane" && !isClogged && seen.membraneWornOn !== undefined && seen.membraneWornOn > last)
-    return sooner({ ...head, last, on: today, because: "rejection" });
   return byMonths;
 }
 
