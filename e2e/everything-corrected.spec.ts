@@ -223,6 +223,11 @@ test("a meter in use can't be taken back, is retired instead, and the log asks b
 }) => {
   const meter = await named("meters", "Bay meter");
   const bay = await named("rigs", "Bay 2");
+  // What names it comes late: the hand was quicker.
+  await page.route(/api\/v1\/visits/, async (route) => {
+    await new Promise((late) => setTimeout(late, 2_000));
+    await route.continue();
+  });
   await page.goto(`${server.url}/setup/meter?id=${meter}`);
   await page.getByTestId("take-back").click();
   await expect(page.getByTestId("in-use")).toContainText("Retire it: lists hide it then");

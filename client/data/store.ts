@@ -205,11 +205,21 @@ export const bringIntoUse = <K extends "taps" | "meters" | "vessels" | "rigs">(
 ): Promise<Done> =>
   act(`${nameOf(kind)} in use again`, [changed(kind, record, { ...bodyOf(record), retiredOn: undefined } as never)]);
 
+/** What names a record may stand in a list that is being fetched for the first time; without a signal none is. */
+const listsNaming = (named: RecordKind) =>
+  Promise.allSettled(
+    RECORD_KINDS.filter((kind) => {
+      const state = queryClient.getQueryState(keyOf(kind));
+      return mayName(KINDS[kind], named) && state?.data === undefined && state?.fetchStatus === "fetching";
+    }).map((kind) => queryClient.fetchQuery(listQuery(kind))),
+  );
+
 /**
  * Takes a record back that was entered wrongly; its history stays.
  * @throws InUse while something in use names it
  */
 export async function takeBack<K extends RecordKind>(kind: K, record: Kept<K>): Promise<Done> {
+  await listsNaming(kind);
   const users = usersHere(kind, record.id);
   if (users.length > 0) throw new InUse(inUseWords(KINDS[kind], users));
   return act(`${nameOf(kind)} taken back`, [takenBack(kind, record)]);

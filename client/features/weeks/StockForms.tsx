@@ -96,10 +96,8 @@ function AgeFields({
             <RecordField form={form} path="bag.counted.litres" label="Counted in it" />
             <RecordField form={form} path="bag.counted.on" label="on" />
           </FieldRow>
-          <FieldRow>
-            <RecordField form={form} path="bag.gone.why" label="The rest" />
-            <RecordField form={form} path="bag.gone.on" label="on" />
-          </FieldRow>
+          <RecordField form={form} path="bag.gone.why" label="The rest" />
+          <RecordField form={form} path="bag.gone.on" label="on" />
         </>
       )}
     </>
