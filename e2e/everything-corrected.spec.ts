@@ -89,6 +89,7 @@ test("a charge is dated, its reason corrected, and left out of what is learnt", 
   await allSent(page);
   expect(await get("charges", charge.id)).toMatchObject({ voided: true });
   await page.getByTestId("undo").click();
+  await expect(toast(page)).toContainText("Undone");
   await allSent(page);
   expect(await get("charges", charge.id)).toMatchObject({ voided: false });
 });
@@ -128,6 +129,7 @@ test("more resin than the vessel's usual fill is asked about, more than its insi
   await save(page);
   await expect(toast(page)).toContainText("Van is filled");
   await page.getByTestId("undo").click();
+  await expect(toast(page)).toContainText("Undone");
   await allSent(page);
 });
 

@@ -168,6 +168,7 @@ test.describe("without a shell on the device", () => {
     await page.getByTestId("keep-it").click();
     await expect(page.getByTestId("toast")).toContainText("out 9");
     await page.getByTestId("undo").click();
+    await expect(page.getByTestId("toast")).toContainText("Undone");
     await allSent(page);
     await page.goto(`${demo.url}/setup/meter`);
     await page.getByTestId("field-name").fill("Spare meter");

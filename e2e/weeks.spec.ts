@@ -235,6 +235,7 @@ test("a refill takes from the bags, says what they are worth first, and the stoc
     stored: { container: "rolled-or-zip", warm: true },
   });
   await page.getByTestId("undo").click();
+  await expect(toast(page)).toContainText("Undone");
   await allSent(page);
   expect(await green()).toMatch(/^13 L/);
 });
