@@ -48,14 +48,8 @@ export function keepShell(): void {
   );
 }
 
-/** The old version finishes what it answers before it goes; an answer that never comes would hold it for minutes. */
-const LONGEST_LEAVE = 5_000;
-
-/** Takes the version that waits; the page loads anew with it, and lets go of what holds the old one. */
-export function takeNewVersion(): void {
-  waiting?.postMessage({ type: "SKIP_WAITING" });
-  setTimeout(() => location.reload(), LONGEST_LEAVE);
-}
+/** Takes the version that waits; the page loads anew with it. */
+export const takeNewVersion = (): void => waiting?.postMessage({ type: "SKIP_WAITING" });
 
 const subscribe = (listener: () => void) => {
   listeners.add(listener);
