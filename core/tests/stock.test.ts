@@ -5,6 +5,7 @@ import {
   bagWorth,
   bestBags,
   commonOffers,
+  explainSize,
   explainWorth,
   fitting,
   frostAndSun,
@@ -221,6 +222,13 @@ describe("which bag to buy", () => {
     expect(
       bestBags([...commonOffers(9), cartridge], { ...housing, everyMonths: 1, closed: "sealed-foil" })[0]!.form,
     ).toBe("loose");
+  });
+  test("each explains itself, of bags and of cartridges, of own prices and of assumed ones", () => {
+    const season = { ...ask, everyMonths: 3, delivery: 8 };
+    for (const size of bestBags([{ ...offers[0]!, isOwn: true }, offers[1]!, usualCartridge(9, 5)], season))
+      expectTrue(explainSize(size, season, "EUR"));
+    const [one] = bestBags([usualCartridge(9, 5)], season);
+    expect(explainSize(one!, season, "EUR").inputs.map(({ value }) => value)).toEqual([8, 81, 8, 8, 40]);
   });
   test("a delivery for each bag speaks for the large one", () => {
     const small = (delivery: number) =>

@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import type { Order, WeeksAhead } from "@winter-bead/core";
-import { isEmpty } from "@winter-bead/core/src/weeks";
+import { cartridgesOf, isEmpty } from "@winter-bead/core/src/weeks";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
 import { TextButton } from "../../ui/boxes";
@@ -14,12 +14,12 @@ const GRADES = { virgin: "virgin", dyed: "virgin, dyed", regenerated: "regenerat
 /** @example orderWords(order, "2026-11-27", "metric") // "Order 12 L of virgin, dyed by Wed 9 Dec." */
 export function orderWords({ by, lines }: Order, today: string, units: Units): string {
   const what = lines
-    .map(({ grade, form, litres, for: refills }) => {
-      const { text, unit } = shown("resinVolume", litres, units);
-      if (form === "loose") return `${text} ${unit} of ${GRADES[grade]}`;
-      const cartridges =
-        refills.length === 1 ? "a ready-filled cartridge" : `${refills.length} ready-filled cartridges`;
-      return `${cartridges} of ${GRADES[grade]} (${text} ${unit})`;
+    .map((line) => {
+      const { text, unit } = shown("resinVolume", line.litres, units);
+      const grade = GRADES[line.grade];
+      return line.form === "loose"
+        ? `${text} ${unit} of ${grade}`
+        : `${cartridgesOf(line)} of ${grade} (${text} ${unit})`;
     })
     .join(" and ");
   return by < today ? `Order ${what} today: it may come too late.` : `Order ${what} by ${dateInWords(by, today)}.`;

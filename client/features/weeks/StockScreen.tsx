@@ -3,6 +3,7 @@ import type { Bag, BagInStock, Order, RigAhead, WeeksAhead } from "@winter-bead/
 import {
   bestBags,
   commonOffers,
+  explainSize,
   inOrderOfUse,
   isEmpty,
   isItsCartridge,
@@ -10,10 +11,12 @@ import {
   USED_WITHIN,
   usualCartridge,
   type BagOffer,
+  type BagSizeQuestion,
 } from "@winter-bead/core/src/weeks";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
 import { Card, PlainButton, Pressable, TextButton } from "../../ui/boxes";
+import { Explained } from "../../ui/Explained";
 import { download } from "../../ui/files";
 import { capital, dateInWords, localDate, shown, type Units } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
@@ -117,11 +120,14 @@ function Orders({
   );
 }
 
-/** The sizes that this crew has bought with their prices, beside those commonly sold; for a housing, cartridges too. */
+/** The sizes that this crew has bought with their last prices, beside those commonly sold; for a housing, cartridges too. */
 function offersFor({ kind, filling: { grade, resinLitres } }: RigAhead, ahead: WeeksAhead): readonly BagOffer[] {
   const perLitre = ahead.prices.resin[grade];
-  const bought = ahead.stock.map(({ bag }) => bag).filter((bag) => bag.grade === grade && bag.price !== undefined);
-  const offer = ({ form, litres, price }: Bag): BagOffer => ({ form, litres, price: price! });
+  const bought = ahead.stock
+    .map(({ bag }) => bag)
+    .filter((bag) => bag.grade === grade && bag.price !== undefined && bag.currency === ahead.currency)
+    .sort((a, b) => (a.boughtOn < b.boughtOn ? 1 : -1));
+  const offer = ({ form, litres, price }: Bag): BagOffer => ({ form, litres, price: price!, isOwn: true });
   const own = bought.filter(({ form }) => form === "loose").map(offer);
   const common = commonOffers(perLitre).filter(({ litres }) => !own.some((each) => each.litres === litres));
   const cartridges = bought.filter((bag) => isItsCartridge(bag, resinLitres)).map(offer);
@@ -150,13 +156,11 @@ function BagSize({
   if (!(rig.week > 0)) return null;
   const { filling, planned, week } = rig;
   const everyMonths = planned.fresh.typical / week / WEEKS_A_MONTH;
-  const sizes = bestBags(offersFor(rig, ahead), {
-    fill: filling.resinLitres,
-    everyMonths,
-    closed: "rolled-or-zip",
-    warm: false,
+  const question: BagSizeQuestion = {
+    ...{ fill: filling.resinLitres, everyMonths, closed: "rolled-or-zip", warm: false },
     delivery: ahead.prices.delivery,
-  });
+  };
+  const sizes = bestBags(offersFor(rig, ahead), question);
   const [best, ...others] = sizes;
   if (!best) return null;
   return (
@@ -172,6 +176,7 @@ function BagSize({
           })
           .join("")}
       </Small>
+      <Explained explanation={explainSize(best, question, ahead.currency)} label="Why so much" />
     </View>
   );
 }

@@ -1,4 +1,5 @@
 import { MONTHLY_STORAGE_LOSS, WARM_TIMES } from "../resin/storage";
+import type { BagSizeAnswer, BagSizeQuestion } from "../stock/bag-size";
 import type { BagInStock } from "../stock/stock";
 import { PATHS, type DayAhead } from "../weeks/forecast";
 import type { WeeksAhead } from "../weeks/weeks-ahead";
@@ -124,5 +125,37 @@ export function explainWorth({ bag, worth }: Pick<BagInStock, "bag" | "worth">):
     ],
     school: "resin chemistry",
     source: "planning assumptions of the trade: monthly losses by packing",
+  };
+}
+
+/** What a litre as good as fresh costs in a size, over two years of refills. */
+export function explainSize(
+  { form, litres, price, isOwn, bags, orders, fresh, perFreshLitre }: BagSizeAnswer,
+  { everyMonths, closed, warm, delivery }: BagSizeQuestion,
+  currency: string,
+): Explanation {
+  const loss = MONTHLY_STORAGE_LOSS[closed] * (warm ? WARM_TIMES : 1);
+  const refills = `a refill every ${everyMonths.toFixed(1)} months`;
+  const ages =
+    form === "cartridge"
+      ? `${litres.toFixed(1)} L each, opened when they are used`
+      : `rests first, each at what ${loss} a month have left of it`;
+  return {
+    name: form === "cartridge" ? "A litre in ready-filled cartridges" : "A litre in bags of this size",
+    value: perFreshLitre,
+    unit: currency,
+    formula: "(n × p + k × d) / f",
+    words: "what two years of refills cost in this size, for each litre as good as fresh",
+    inputs: [
+      given("n", form === "cartridge" ? "Cartridges" : "Bags", bags, "", refills),
+      isOwn
+        ? given("p", "One of them", price, currency, "as you last bought it")
+        : planningAssumption("p", "One of them, from your price of a litre", price, currency),
+      given("k", "Deliveries", orders, "", "one for each refill that opens something new"),
+      given("d", "A delivery", delivery, currency, "your prices"),
+      given("f", "Litres as good as fresh", fresh, "L", ages),
+    ],
+    school: "resin chemistry",
+    source: "planning assumptions of the trade: sizes, their prices, monthly losses",
   };
 }

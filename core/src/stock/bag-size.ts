@@ -7,6 +7,8 @@ export interface BagOffer {
   readonly litres: number;
   /** Price of one. */
   readonly price: number;
+  /** As the crew bought it; else a planning assumption. */
+  readonly isOwn?: boolean;
 }
 
 export interface BagSizeQuestion {
@@ -26,6 +28,9 @@ export interface BagSizeAnswer extends BagOffer {
   readonly perFreshLitre: number;
   /** Share of fresh capacity of what went into the vessel, on average. */
   readonly worth: number;
+  /** L that hold as much as fresh resin, of all that was bought. */
+  readonly fresh: number;
+  readonly orders: number;
   /** Months that the oldest rest lay open. */
   readonly oldestMonths: number;
   readonly bags: number;
@@ -37,13 +42,13 @@ const MOST_REFILLS = 60;
 
 /** What one size comes to: rests are used first and age from the day their bag was opened. */
 function seasonOf(offer: BagOffer, question: BagSizeQuestion): BagSizeAnswer {
-  const { litres, price } = offer;
-  const { fill, everyMonths, closed, warm, delivery } = question;
-  const keeps = keptMonthly(closed, warm);
+  const { litres } = offer;
+  const { fill, everyMonths, closed, warm } = question;
   const refills = Math.min(MOST_REFILLS, Math.max(2, Math.ceil(SEASON_MONTHS / everyMonths)));
   // A cartridge is opened when it is used, and leaves no rest.
   if (offer.form === "cartridge")
-    return { ...offer, perFreshLitre: (price + delivery) / litres, worth: 1, oldestMonths: 0, bags: refills };
+    return answer(offer, question, { bags: refills, orders: refills, fresh: refills * litres, oldestMonths: 0 });
+  const keeps = keptMonthly(closed, warm);
   let open: { litres: number; since: number } | undefined;
   let [bags, orders, fresh, oldest] = [0, 0, 0, 0];
   for (let i = 0; i < refills; i += 1) {
@@ -67,14 +72,19 @@ function seasonOf(offer: BagOffer, question: BagSizeQuestion): BagSizeAnswer {
   }
   // What is left in the last bag is not lost: it counts at what it is worth by the next refill.
   if (open) fresh += open.litres * keeps ** Math.max(0, refills * everyMonths - open.since);
-  return {
-    ...offer,
-    perFreshLitre: (bags * price + orders * delivery) / fresh,
-    worth: Math.min(1, fresh / (bags * litres)),
-    oldestMonths: oldest,
-    bags,
-  };
+  return answer(offer, question, { bags, orders, fresh, oldestMonths: oldest });
 }
+
+const answer = (
+  offer: BagOffer,
+  { delivery }: BagSizeQuestion,
+  season: Pick<BagSizeAnswer, "bags" | "orders" | "fresh" | "oldestMonths">,
+): BagSizeAnswer => ({
+  ...offer,
+  ...season,
+  perFreshLitre: (season.bags * offer.price + season.orders * delivery) / season.fresh,
+  worth: Math.min(1, season.fresh / (season.bags * offer.litres)),
+});
 
 /** Months after which opened resin should be used up: a planning assumption. */
 export const USED_WITHIN = 12;

@@ -8,6 +8,7 @@ import { boughtAs, fitting, isEmpty, isItsCartridge, TOO_WEAK, type BagInStock }
 /** A refill that will want resin. */
 export interface ResinWanted {
   readonly rigId: Id;
+  /** Of its vessel. */
   readonly kind: VesselKind;
   readonly grade: Grade;
   readonly litres: number;
@@ -24,6 +25,10 @@ export interface OrderLine {
   readonly by: string;
   readonly for: readonly ResinWanted[];
 }
+
+/** Ready-filled cartridges as they are ordered: one a refill. @example cartridgesOf(line) // "2 ready-filled cartridges" */
+export const cartridgesOf = ({ for: refills }: Pick<OrderLine, "for">): string =>
+  refills.length === 1 ? "a ready-filled cartridge" : `${refills.length} ready-filled cartridges`;
 
 /** What comes with one delivery. */
 export interface Order {

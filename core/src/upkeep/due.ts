@@ -100,12 +100,20 @@ function cloggedSince({ drop, pressureFellOn }: Seen, changed: string): Pick<Due
   return pressureFellOn !== undefined && pressureFellOn > changed ? {} : undefined;
 }
 
-/** What was seen of a part since it was new that makes it due today, whatever the months say. */
+const newestOf = (part: Part, services: readonly Service[]): Service | undefined =>
+  services
+    .filter((each) => each.part === part)
+    .reduce<Service | undefined>((last, each) => (last && last.at >= each.at ? last : each), undefined);
+
+/**
+ * What was seen of a part since it was new that makes it due today, whatever the months say.
+ * @param last ISO date on which it was new, and that of the sediment cartridge; empty where nobody noted it
+ */
 function seenToBeDue(
   part: Part,
-  services: readonly Service[],
   seen: Seen,
   last: string,
+  newSediment: string,
 ): Pick<Due, "because" | "drop"> | undefined {
   if (part === "sediment") {
     const clogged = cloggedSince(seen, last);
@@ -113,28 +121,20 @@ function seenToBeDue(
   }
   if (part !== "membrane" || seen.membraneWornOn === undefined || seen.membraneWornOn <= last) return undefined;
   // Pressure first: what a clogged cartridge takes is not the membrane's fault until the cartridge is new.
-  const newSediment = services.reduce(
-    (latest, each) => (each.part === "sediment" && each.at > latest ? each.at : latest),
-    "",
-  );
-  return cloggedSince(seen, newSediment.slice(0, 10)) ? undefined : { because: "rejection" };
+  return cloggedSince(seen, newSediment) ? undefined : { because: "rejection" };
 }
 
 function duePart(part: Part, { rig, services, charges, seen, today, dateOf }: UpkeepFacts): Due {
-  const own = services.filter((each) => each.rigId === rig.id && each.part === part);
-  const newest = own.reduce<Service | undefined>((last, each) => (last && last.at >= each.at ? last : each), undefined);
+  const own = services.filter((each) => each.rigId === rig.id);
+  const newest = newestOf(part, own);
   const months = newest?.everyMonths ?? USUAL_MONTHS[part];
   const head = { task: part, rigId: rig.id, months };
   // Rings are looked at and greased with each refill: the first filling is their first day.
   const begin = part === "seals" ? charges.map(({ filledAt }) => filledAt).sort()[0] : undefined;
   const at = newest?.at ?? begin;
   const last = at === undefined ? undefined : dateOf(Date.parse(at));
-  const seenDue = seenToBeDue(
-    part,
-    services.filter((each) => each.rigId === rig.id),
-    seen,
-    last ?? "",
-  );
+  const sediment = newestOf("sediment", own);
+  const seenDue = seenToBeDue(part, seen, last ?? "", sediment ? dateOf(Date.parse(sediment.at)) : "");
   const now = seenDue && { ...head, ...(last ? { last } : {}), ...seenDue, on: today };
   if (last === undefined) return now ?? { ...head, because: "unknown" };
   const byMonths: Due = { ...head, last, on: afterMonths(last, months), because: "months" };

@@ -1,5 +1,5 @@
 import { addDays, daysBetween, TASK, type Appointment, type Meter, type Reminder, type Rig } from "@winter-bead/core";
-import type { Order, OrderLine } from "@winter-bead/core/src/weeks";
+import { cartridgesOf, type Order, type OrderLine } from "@winter-bead/core/src/weeks";
 
 /** A mail that is due. */
 export interface DueMail {
@@ -35,11 +35,10 @@ interface Line {
   readonly words: string;
 }
 
-function orderedWords({ form, grade, litres, for: refills }: OrderLine): string {
-  if (form === "loose") return `${whole(litres)} L of ${grade} resin`;
-  const cartridges = refills.length === 1 ? "a ready-filled cartridge" : `${refills.length} ready-filled cartridges`;
-  return `${cartridges} of ${grade} resin, ${whole(litres)} L`;
-}
+const orderedWords = (line: OrderLine): string =>
+  line.form === "loose"
+    ? `${whole(line.litres)} L of ${line.grade} resin`
+    : `${cartridgesOf(line)} of ${line.grade} resin, ${whole(line.litres)} L`;
 
 function linesOf({ reminder, rigs, meters, appointments, orders, today }: ReminderFacts): readonly Line[] {
   const until = addDays(today, reminder.daysBefore);
