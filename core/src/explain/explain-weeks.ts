@@ -139,11 +139,11 @@ export function explainSize(
   const ages =
     form === "cartridge"
       ? `${litres.toFixed(1)} L each, opened when they are used`
-      : `rests first, each at what ${loss} a month have left of it`;
+      : `rests first, each less ${loss} of itself a month since it was opened`;
   return {
     name: form === "cartridge" ? "A litre in ready-filled cartridges" : "A litre in bags of this size",
     value: perFreshLitre,
-    unit: currency,
+    unit: `${currency}/L`,
     formula: "(n × p + k × d) / f",
     words: "what two years of refills cost in this size, for each litre as good as fresh",
     inputs: [
