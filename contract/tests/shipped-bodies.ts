@@ -178,6 +178,39 @@ export const SHIPPED: Readonly<Record<RecordKind, readonly Shipped[]>> = {
     { shape: 1, body: { rigId: id, part: "carbon", at, everyMonths: 6, chlorineGrams: 45, note: "Rinsed." } },
     { shape: 1, body: { rigId: id, part: "seals", at } },
   ],
+  "refill-steps": [
+    {
+      shape: 1,
+      body: { workId: id, guided: "carbon", rigId: id, step: "look", outcome: "skipped", at, note: "In a hurry." },
+    },
+    {
+      shape: 1,
+      body: {
+        ...{ workId: id, guided: "refill", rigId: id, vesselId: id, step: "fill", outcome: "done", at, until: at },
+        ways: {
+          ...{ riser: "first", fill: "pour", drain: "wet", empty: "shake", position: "laid", mount: "alone" },
+          ...{ scoop: 0.8, fillTo: 0.85 },
+        },
+        found: {
+          ...{
+            parts: 4,
+            tools: 8,
+            output: { scale: "442", value: 3 },
+            total: 1200,
+            resinLitres: 11.9,
+            grade: "virgin",
+          },
+          ...{
+            bags: [{ bagId: id, litres: 11.9 }],
+            pureWater: true,
+            newSeals: false,
+            look: "clean",
+            filledOn: "2027-02-20",
+          },
+        },
+      },
+    },
+  ],
   "pressure-checks": [{ shape: 1, body: { rigId: id, at, before: 340, behind: 295, note: "At full flow." } }],
   appointments: [
     {

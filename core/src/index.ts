@@ -93,6 +93,7 @@ export * from "./stock/bag.record";
 export * from "./stock/disposal.record";
 export * from "./upkeep/service.record";
 export * from "./upkeep/pressure-check.record";
+export * from "./refill/refill-step.record";
 export * from "./weeks/appointment.record";
 export * from "./weeks/reminder.record";
 export type * from "./stock/bag-worth";

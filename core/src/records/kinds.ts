@@ -9,6 +9,7 @@ import { BAG } from "../stock/bag.record";
 import { DISPOSAL } from "../stock/disposal.record";
 import { PRESSURE_CHECK } from "../upkeep/pressure-check.record";
 import { SERVICE } from "../upkeep/service.record";
+import { REFILL_STEP } from "../refill/refill-step.record";
 import { APPOINTMENT } from "../weeks/appointment.record";
 import { REMINDER } from "../weeks/reminder.record";
 import { PLAN } from "../plan/plan.record";
@@ -42,6 +43,7 @@ export const KINDS = {
   disposals: DISPOSAL,
   services: SERVICE,
   "pressure-checks": PRESSURE_CHECK,
+  "refill-steps": REFILL_STEP,
   appointments: APPOINTMENT,
   reminders: REMINDER,
 } as const;

@@ -7,6 +7,7 @@ import { TrueRack1795700000004 } from "./migrations/0004-true-rack";
 import { Acts1795800000005 } from "./migrations/0005-acts";
 import { Weeks1795900000006 } from "./migrations/0006-weeks";
 import { Pressure1796000000007 } from "./migrations/0007-pressure";
+import { RefillSteps1796100000008 } from "./migrations/0008-refill-steps";
 import { ENTITIES } from "./tables";
 
 export interface DatabaseAddress {
@@ -25,6 +26,7 @@ const MIGRATIONS = [
   Acts1795800000005,
   Weeks1795900000006,
   Pressure1796000000007,
+  RefillSteps1796100000008,
 ];
 
 /** Milliseconds: of a statement, and of waiting for a row that another write holds; then the database gives up. */
