@@ -34,6 +34,7 @@ export const WEEKS_NEEDS: readonly RecordKind[] = [
   "pressure-checks",
   "appointments",
 ];
+export const REFILL_NEEDS: readonly RecordKind[] = [...WEEKS_NEEDS, "refill-steps"];
 export const SIZE_NEEDS: readonly RecordKind[] = [
   "taps",
   "meters",

@@ -6,8 +6,8 @@ import type { RecordForm } from "./useRecordForm";
 
 /** What was done with what was typed. */
 export interface KeptForm extends Done {
-  /** Said after it, with the way back. */
-  readonly words: string;
+  /** Said after it, with the way back; absent where the place itself shows both. */
+  readonly words?: string;
   /** Where it leads; absent to stay. */
   readonly away?: string;
 }
@@ -27,7 +27,7 @@ export async function keepTyped(form: RecordForm, keep: (bodies: Bodies) => Prom
     const { words, away, undo } = await keep(bodies);
     form.startAgain();
     form.forget();
-    showToast({ words, undo });
+    if (words !== undefined) showToast({ words, undo });
     if (away !== undefined) go(away);
   } finally {
     keeping = false;

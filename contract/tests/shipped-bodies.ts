@@ -201,7 +201,6 @@ export const SHIPPED: Readonly<Record<RecordKind, readonly Shipped[]>> = {
             grade: "virgin",
           },
           ...{
-            bags: [{ bagId: id, litres: 11.9 }],
             pureWater: true,
             newSeals: false,
             look: "clean",

@@ -301,7 +301,7 @@ export function HistoryDetail({
   const [width, setWidth] = useState(0);
   const ledgers = useMemo(() => chargeLedgers(inBooks(facts)), [facts]);
   const ledger = ledgers.find((each) => each.charge.id === chosen) ?? ledgers[ledgers.length - 1];
-  const refill = `/setup/charge?rig=${facts.rig.id}`;
+  const refill = `/refill?rig=${facts.rig.id}`;
   if (!ledger) {
     return (
       <View gap="$4">

@@ -15,7 +15,7 @@ import { useTapWaters } from "../water/useTapWaters";
 import { CELLS, fromLabPreset, labWater, parseLab, SAMPLE, SAMPLE_WATER, startLab, type TypedLab } from "./lab-setup";
 import { LabResults } from "./LabResults";
 import { useLab } from "./useLab";
-import { LAB_ASSUMPTIONS, MOST_VARIANTS, VARIANT_WORDS, VARIANTS, type Variant } from "./variants";
+import { LAB_ASSUMPTIONS, labQuestions, MOST_VARIANTS, VARIANT_WORDS, VARIANTS, type Variant } from "./variants";
 
 interface LabWaterChoice {
   readonly id: string;
@@ -229,7 +229,11 @@ export function LabScreen() {
   );
   const bench = <Bench typed={typed} patch={patch} errors={errors} waters={waters} water={water} units={units} />;
   const runButton = (
-    <HeavyButton onPress={() => setup && void lab.run(setup, typed.chosen)} disabled={!setup} testID="lab-run">
+    <HeavyButton
+      onPress={() => setup && void lab.run(setup, labQuestions(setup, typed.chosen))}
+      disabled={!setup}
+      testID="lab-run"
+    >
       {lab.runs.length > 0 ? "Run again" : "Run"}
     </HeavyButton>
   );

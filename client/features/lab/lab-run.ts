@@ -12,7 +12,7 @@ import {
   type Fault,
   type Result,
 } from "@winter-bead/core";
-import type { LabQuestion, Variant } from "./variants";
+import type { LabQuestion } from "./variants";
 
 /** The beds at one moment: shares by cell, in the order of the column's species. */
 export interface LabFrame {
@@ -22,7 +22,7 @@ export interface LabFrame {
 
 /** One variant run to its end, in a shape that a worker can hand over. */
 export interface LabRun {
-  readonly variant: Variant;
+  readonly variant: LabQuestion["variant"];
   readonly resin: number;
   readonly totalLitres: number;
   readonly ends: ColumnEnds;

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { runLab, stopLab } from "./lab-service";
 import type { LabRun } from "./lab-run";
-import { labQuestions, type LabSetup, type Variant } from "./variants";
+import type { LabQuestion, LabSetup } from "./variants";
 
 export interface LabState {
   readonly runs: readonly LabRun[];
@@ -18,7 +18,7 @@ const NOTHING: LabState = { runs: [], setup: undefined, progress: undefined, tro
 export function useLab() {
   const [state, setState] = useState<LabState>(NOTHING);
   const request = useRef(0);
-  const run = useCallback(async (setup: LabSetup, chosen: readonly Variant[]) => {
+  const run = useCallback(async (setup: LabSetup, questions: readonly LabQuestion[]) => {
     const mine = (request.current += 1);
     let done = false;
     const ifNewest = (change: (before: LabState) => LabState) => {
@@ -26,7 +26,7 @@ export function useLab() {
     };
     setState((before) => ({ ...before, progress: 0, trouble: undefined }));
     try {
-      const outcome = await runLab(labQuestions(setup, chosen), (progress) => {
+      const outcome = await runLab(questions, (progress) => {
         if (!done) ifNewest((before) => ({ ...before, progress }));
       });
       done = true;

@@ -2,6 +2,8 @@ import {
   aerate,
   behindMembrane,
   CO2_MG_PER_MMOL,
+  describeCapacity,
+  GRADE_CAPACITIES,
   GRADE_HEALTH,
   withCarbonDioxide,
   type Bed,
@@ -10,6 +12,7 @@ import {
   type ColumnStage,
   type FeedIons,
   type Grade,
+  type LifeInput,
   type Reading,
 } from "@winter-bead/core";
 
@@ -48,6 +51,8 @@ export const VARIANTS = [
   "after-ro",
 ] as const;
 export type Variant = (typeof VARIANTS)[number];
+/** A refill done rightly, and the same with its mistakes: what the practice shows beside each other. */
+export type Practised = "done-right" | "as-you-did";
 export const MOST_VARIANTS = 4;
 
 /** What a variant takes for granted; planning assumptions. */
@@ -62,7 +67,9 @@ export const LAB_ASSUMPTIONS = {
   anionBed: 1.05,
 } as const;
 
-export const VARIANT_WORDS: Readonly<Record<Variant, { readonly name: string; readonly what: string }>> = {
+export const VARIANT_WORDS: Readonly<Record<Variant | Practised, { readonly name: string; readonly what: string }>> = {
+  "done-right": { name: "Done right", what: "filled to the mark, settled, sealed, upright, rinsed" },
+  "as-you-did": { name: "As you did it", what: "what goes round the beads, what is lost and what lies loose" },
   "as-it-is": { name: "As it is", what: "one mixed bed" },
   "half-flow": { name: "Half the flow", what: "the same bed at half the flow" },
   "two-in-series": { name: "Two in series", what: "two of these beds, one behind the other" },
@@ -85,7 +92,7 @@ export const VARIANT_WORDS: Readonly<Record<Variant, { readonly name: string; re
 
 /** A variant made ready for the column. */
 export interface LabQuestion {
-  readonly variant: Variant;
+  readonly variant: Variant | Practised;
   readonly question: ColumnQuestion;
   /** The lead is changed once it reaches the limit by itself. */
   readonly changesLead: boolean;
@@ -136,6 +143,31 @@ function feedOf(variant: Variant, water: FeedIons): FeedIons {
 
 /** Frames kept of the bed, so that the picture moves smoothly. */
 const FRAMES = 180;
+
+/** A bed as a life has it, for the column. */
+function stageOf({ capacity, bed, packing = 1 }: LifeInput): ColumnStage {
+  const sides = describeCapacity(capacity);
+  const { cation, anion } = sides.ok ? sides.value : GRADE_CAPACITIES.virgin;
+  return { kind: "mixed", capacity: { cation: packing * cation, anion: packing * anion }, bed };
+}
+
+/** A refill done rightly and the same as it was done, on the same water. */
+export const practisedQuestions = (
+  { water, limit, marks, cells }: LabSetup,
+  right: LifeInput,
+  done: LifeInput,
+): readonly LabQuestion[] =>
+  (
+    [
+      ["done-right", right],
+      ["as-you-did", done],
+    ] as const
+  ).map(([variant, life]) => ({
+    variant,
+    question: { feed: water.feed, stages: [stageOf(life)], limit, marks, cells, profiles: FRAMES },
+    changesLead: false,
+    resin: life.bed.volume,
+  }));
 
 /** The column's question for each chosen variant of one bed. */
 export function labQuestions({ water, bed, limit, marks, cells }: LabSetup, chosen: readonly Variant[]): LabQuestion[] {

@@ -20,6 +20,7 @@ import { StateRing } from "../../ui/StateRing";
 import { useLargeText } from "../../ui/text-scale";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { HistoryDetail } from "../history/HistoryDetail";
+import { OpenWorkLine } from "../refill/OpenWorkLine";
 import { LeakLine } from "./LeakLine";
 import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
 import { byNeed, useRigs, type RigView } from "./useRigs";
@@ -243,6 +244,7 @@ export function RackScreen() {
         {wide ? <Title>The rack</Title> : <TitleToSetUp />}
         <Body color="$soft">{needWords(rigs)}</Body>
       </View>
+      <OpenWorkLine />
       {rigs.length <= MOST_COLUMNS && !largeText ? (
         <Wall rigs={rigs} selected={selected} onSelect={select} />
       ) : (

@@ -1,7 +1,6 @@
 import { View } from "@tamagui/core";
-import type { BagInStock, Charge, Standing } from "@winter-bead/core";
+import type { BagInStock, Charge } from "@winter-bead/core";
 import { leftAfter, TOO_WEAK } from "@winter-bead/core/src/stock/stock";
-import { useEffect, useState } from "react";
 import { BesideField } from "../../forms/RecordField";
 import type { RecordForm as Form } from "../../forms/useRecordForm";
 import { PlainButton } from "../../ui/boxes";
@@ -9,29 +8,10 @@ import { FieldRow } from "../../ui/fields";
 import { litres, shown, unitOf } from "../../ui/format";
 import { Body, Heading, Small } from "../../ui/words";
 import type { RigFacts } from "../rack/assess";
-import { assessInWorker } from "../rack/assess-service";
-import { lastAssessment } from "../rack/kept-assessments";
+import { useLastStanding } from "../rack/useLastStanding";
 import { money } from "../size/money";
 import { usePrices } from "../size/usePrices";
 import { asText, bagComplaints, bagsFor, boxOf, FROM_BAGS, mixtureMeans, portionsIn, proposedBoxes } from "./from-bags";
-
-/** The rig's last standing; asked for where the rack was not looked at yet. */
-function useLastStanding(facts: RigFacts): Standing | undefined {
-  const known = lastAssessment(facts.rig.id)?.assessment.standing;
-  const [asked, setAsked] = useState<Standing>();
-  useEffect(() => {
-    if (known) return;
-    let wanted = true;
-    assessInWorker(facts).then(
-      ({ standing }) => wanted && setAsked(standing),
-      () => undefined,
-    );
-    return () => {
-      wanted = false;
-    };
-  }, [facts, known]);
-  return known ?? asked;
-}
 
 /** What the resin in the boxes is worth for this refill, in litres and money, before anything is kept. */
 function Means({

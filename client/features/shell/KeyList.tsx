@@ -7,6 +7,7 @@ import { RAIL_PLACES } from "./places";
 const SHORTCUTS: readonly (readonly [string, string])[] = [
   ...RAIL_PLACES.map(({ name }, i) => [String(i + 1), name] as const),
   ["L", "Log the rig that is chosen"],
+  ["← →", "Look a step back or on, in a refill"],
   ["Alt ↑ ↓", "Move a booking a day, in Weeks"],
   [",", "Settings"],
   ["?", "This list"],

@@ -12,4 +12,6 @@ export const RAIL_PLACES = [...PLACES, { path: "/setup", name: "Setup" }, { path
 export const isHere = (path: string, place: string, wide: boolean) =>
   place === "/"
     ? path === "/" || path.startsWith("/log") || (!wide && path.startsWith("/setup"))
-    : path.startsWith(place) || (place === "/water" && !wide && path.startsWith("/lab"));
+    : path.startsWith(place) ||
+      (place === "/weeks" && path.startsWith("/refill")) ||
+      (place === "/water" && !wide && path.startsWith("/lab"));

@@ -34,13 +34,20 @@ function DoIt({ task, names, today }: { readonly task: PlannedTask; readonly nam
   if (!isPart(task.task)) return null;
   const part = task.task;
   return (
-    <TextButton
-      onPress={() => void serviced(task.rigId!, part, `${taskWords(task, names)}: done.`)}
-      label={`${taskWords(task, names)}: it is done`}
-      testID={`done-${part}`}
-    >
-      It is done
-    </TextButton>
+    <>
+      {part === "sediment" || part === "carbon" || part === "membrane" ? (
+        <TextButton href={`/refill?rig=${task.rigId}&what=${part}`} label={`${taskWords(task, names)}: lead me`}>
+          Lead me
+        </TextButton>
+      ) : null}
+      <TextButton
+        onPress={() => void serviced(task.rigId!, part, `${taskWords(task, names)}: done.`)}
+        label={`${taskWords(task, names)}: it is done`}
+        testID={`done-${part}`}
+      >
+        It is done
+      </TextButton>
+    </>
   );
 }
 
@@ -151,7 +158,7 @@ function TasksOfDay({
         <Body testID="resin-missing">{resinWords(refill, ahead)}</Body>
       ) : null}
       {isToday && refill ? (
-        <PlainButton href={`/setup/charge?rig=${refill.rigId}`} testID="start-refill">
+        <PlainButton href={`/refill?rig=${refill.rigId}&what=refill`} testID="start-refill">
           Start the refill
         </PlainButton>
       ) : null}

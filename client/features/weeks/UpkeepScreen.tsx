@@ -55,6 +55,15 @@ export function UpkeepScreen() {
                   <TextButton href="/water/meters">Check it</TextButton>
                 ) : (
                   <>
+                    {each.task === "sediment" || each.task === "carbon" || each.task === "membrane" ? (
+                      <TextButton
+                        href={`/refill?rig=${each.rigId}&what=${each.task}`}
+                        label={`${taskWords(each, names)}: lead me`}
+                        testID={`lead-${each.task}`}
+                      >
+                        Lead me
+                      </TextButton>
+                    ) : null}
                     <TextButton
                       onPress={() => void serviced(each.rigId!, each.task as never, `${taskWords(each, names)}: done.`)}
                       label={`${taskWords(each, names)}: done just now`}

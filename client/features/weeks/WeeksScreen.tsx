@@ -11,6 +11,7 @@ import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { DAY_WIDTH, DayRow, type Cell, type DayOfAll } from "./DayRow";
 import { moveBooking } from "./deeds";
 import { OpenDay } from "./OpenDay";
+import { OpenWorkLine } from "../refill/OpenWorkLine";
 import { PlanCard } from "./PlanCard";
 import { Ahead, orderWords } from "./Ahead";
 import { useDrag } from "./useDrag";
@@ -281,6 +282,7 @@ export function WeeksScreen() {
     <Screen name="Weeks" detail={wide ? beside : undefined}>
       <View gap="$2">
         <Head words={headline(ahead, state)} what={what} onWhat={setWhat} />
+        <OpenWorkLine />
         {plain.ahead ? <NextOrder ahead={plain.ahead} units={units} /> : null}
         {what === "plain" || state !== "here"
           ? null

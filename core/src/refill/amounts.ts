@@ -1,5 +1,6 @@
 import { VOID_FRACTION } from "../bed/bed";
 import { given, planningAssumption, type Explanation } from "../explain/explanation";
+import { visibleLoad } from "../water/water";
 import { DRAINED_RESIN_WEIGHT, TWO_PERSON_WEIGHT } from "../vessel/weight";
 import type { Vessel } from "../vessel/vessel.record";
 import type { AmountName } from "./step";
@@ -17,6 +18,9 @@ export interface AmountsInput {
   /** L to put in, where it is not the usual fill: of a top-up the gap. */
   readonly toFill?: number;
 }
+
+/** kg above which a wet vessel is drawn as heavy, and a hand is told how to lift it: a planning assumption. */
+export const HEAVY_FROM = 8;
 
 /** A figure that a step needs at hand, with its working. */
 export interface Amount {
@@ -128,3 +132,12 @@ export function refillAmounts(input: AmountsInput): Readonly<Partial<Record<Amou
     ),
   };
 }
+
+/**
+ * Share of fresh beads that tap water spends which is poured in to wet them: its load in their voids beside what they hold.
+ *
+ * @param feed µS/cm @param capacity eq/L
+ * @example wettingLoss(320, 0.56) // 0.00217
+ */
+export const wettingLoss = (feed: number, capacity: number): number =>
+  (VOID_FRACTION * visibleLoad(feed)) / (1000 * capacity);

@@ -33,6 +33,7 @@ const ready = (part: Cartridge) =>
 export function cartridgeSteps({ guided, use }: GuideSetting): readonly GuideStep[] {
   const part = guided as Cartridge;
   const isMembrane = part === "membrane";
+  const along = isMembrane ? ({ along: true } as const) : {};
   const flush: GuideStep = isMembrane
     ? step(
         {
@@ -47,7 +48,7 @@ export function cartridgeSteps({ guided, use }: GuideSetting): readonly GuideSte
           cautions: ["not-drinking-water", "backflow"],
           troubles: ["housing-leaks"],
         },
-        housing({ hoses: "connected", element: "new", waterGoes: "through", look: ["outlet"] }),
+        housing({ hoses: "connected", element: "new", waterGoes: "through", ...along, look: ["outlet"] }),
       )
     : step(
         {
@@ -65,7 +66,7 @@ export function cartridgeSteps({ guided, use }: GuideSetting): readonly GuideSte
           troubles: part === "carbon" ? ["still-grey", "housing-leaks"] : ["cloudy", "housing-leaks"],
           cautions: ["stagnant-water", "backflow"],
         },
-        housing({ hoses: "connected", element: "new", waterGoes: "through", look: ["outlet"] }),
+        housing({ hoses: "connected", element: "new", waterGoes: "through", ...along, look: ["outlet"] }),
       );
   return [
     ready(part),
@@ -169,7 +170,7 @@ export function cartridgeSteps({ guided, use }: GuideSetting): readonly GuideSte
         troubles: ["housing-leaks"],
         cautions: ["pressure"],
       },
-      housing({ hoses: "connected", element: "new", waterGoes: "through", look: ["o-ring"] }),
+      housing({ hoses: "connected", element: "new", waterGoes: "through", ...along, look: ["o-ring"] }),
     ),
     ...(isMembrane
       ? [
@@ -179,14 +180,21 @@ export function cartridgeSteps({ guided, use }: GuideSetting): readonly GuideSte
               title: "Its first clean figures",
               short: "first figures",
               how: [
-                "What it makes now is the baseline for years: product reading at the pressure of the work.",
-                "Note pressure and flows too, at Water, membrane, as soon as it has run for a day.",
+                "What it makes now is the baseline for years: read it at the pressure of the work.",
+                "What you cannot read stays empty, and can be noted later at Water, membrane.",
               ],
               done: "Read",
-              asks: ["first-reading"],
+              asks: ["first-reading", "baseline"],
               cautions: use === "aquarium" ? ["copper"] : [],
             },
-            housing({ hoses: "connected", element: "new", waterGoes: "through", tool: "meter", look: ["outlet"] }),
+            housing({
+              hoses: "connected",
+              element: "new",
+              waterGoes: "through",
+              ...along,
+              tool: "meter",
+              look: ["outlet"],
+            }),
           ),
         ]
       : []),

@@ -22,6 +22,16 @@ export const FINISH = "finish";
  *   // lay at hand, last reading, pressure down, … fill to 75 %, settle, wet, float the riser in, … first reading, tidy up
  */
 export function guideFor(setting: GuideSetting): readonly GuideStep[] {
+  const steps = stepsOf(setting);
+  if (setting.isHeavy) return steps;
+  return steps.map((step) => ({
+    ...step,
+    cautions: step.cautions.filter((caution) => caution !== "lift"),
+    scene: { ...step.scene, heavy: false },
+  }));
+}
+
+function stepsOf(setting: GuideSetting): readonly GuideStep[] {
   const { guided } = setting;
   if (isCartridgeWork(guided)) return cartridgeSteps(setting);
   if (guided === "top-up") return topUpSteps(setting);

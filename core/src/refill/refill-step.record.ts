@@ -4,7 +4,6 @@ import {
   flag,
   group,
   instant,
-  list,
   note,
   number,
   optional,
@@ -71,7 +70,11 @@ const FOUND = group("What was found", {
   output: optional(
     group(
       "The reading",
-      { ...WHICH_SCALE, value: number(RANGES.observed, { label: "Reads" }) },
+      {
+        ...WHICH_SCALE,
+        value: number(RANGES.observed, { label: "Reads" }),
+        temperature: optional(number(RANGES.temperature, { quantity: "temperature" })),
+      },
       { rules: [HAS_SCALE] },
     ),
   ),
@@ -80,20 +83,20 @@ const FOUND = group("What was found", {
   ),
   resinLitres: optional(number(RANGES.volume, { label: "Resin put in", quantity: "resinVolume" })),
   grade: optional(GRADE),
-  bags: optional(
-    list(
-      "The bags",
-      group("A bag", {
-        bagId: reference("bags", "The bag"),
-        litres: number(RANGES.volume, { called: "The resin from it", quantity: "resinVolume" }),
-      }),
-      { least: 0, most: 12, tooFew: "", tooMany: "At most 12 bags." },
-    ),
-  ),
   /** Pure water was at hand for wetting. */
   pureWater: optional(flag("Wetted with pure water")),
   newSeals: optional(flag("Seals were renewed")),
   look: optional(LOOK),
+  /** A new membrane's first figures, beside its product. */
+  baseline: optional(
+    group("The first figures", {
+      feed: optional(number(RANGES.value, { called: "The feed", label: "Feed" })),
+      temperature: optional(number(RANGES.temperature, { quantity: "temperature" })),
+      pressure: optional(number(RANGES.pressure, { label: "Pressure before it, running", quantity: "pressure" })),
+      productFlow: optional(number(RANGES.flow, { called: "The product's flow", label: "Product", quantity: "flow" })),
+      wasteFlow: optional(number(RANGES.flow, { called: "The waste's flow", label: "Waste", quantity: "flow" })),
+    }),
+  ),
   /** The vessel that comes in from the pool, and when it was filled. */
   vesselId: optional(reference("vessels", "The vessel that comes in")),
   filledOn: optional(date("The day it was filled", { label: "Filled on" })),
@@ -161,14 +164,14 @@ export const REFILL_STEP = kind({
     found: {
       parts: 4,
       tools: 7,
-      output: { meterId: sampleId("meters"), scale: "nacl", value: 12 },
+      output: { meterId: sampleId("meters"), scale: "nacl", value: 12, temperature: 11.5 },
       total: 48_210.5,
       resinLitres: 23.5,
       grade: "virgin",
-      bags: [{ bagId: sampleId("bags"), litres: 23.5 }],
       pureWater: true,
       newSeals: true,
       look: "rust",
+      baseline: { feed: 420, temperature: 14, pressure: 380, productFlow: 0.26, wasteFlow: 0.78 },
       vesselId: sampleId("vessels"),
       filledOn: "2027-03-01",
     },

@@ -45,9 +45,11 @@ export interface Scene {
   readonly noBeads: readonly Spot[];
   readonly heavy: boolean;
   readonly hoses: "connected" | "off";
-  readonly tool?: "funnel" | "scoop" | "sieve-bag" | "hose" | "wrench" | "meter";
+  readonly tool?: "funnel" | "scoop" | "sieve-bag" | "hose" | "wrench" | "meter" | "dish";
   /** Of a housing: what stands in it. */
   readonly element?: "old" | "new" | "none";
+  /** Water runs along it, the product out of its middle, as in a membrane. */
+  readonly along?: true;
 }
 
 /** A time to wait, minutes: planning assumptions. */
@@ -82,6 +84,7 @@ export type Asked =
   | "last-reading"
   | "resin"
   | "first-reading"
+  | "baseline"
   | "look"
   | "seals"
   | "pure-water"
@@ -120,6 +123,8 @@ export interface GuideSetting {
   readonly isEmpty: boolean;
   /** The rig hangs behind a membrane. */
   readonly behindMembrane: boolean;
+  /** Wet it weighs enough to hurt a back. */
+  readonly isHeavy: boolean;
 }
 
 type StepParts = Pick<GuideStep, "id" | "title" | "short" | "how" | "done"> &

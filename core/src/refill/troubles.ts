@@ -195,3 +195,19 @@ export const TROUBLES = {
 } as const satisfies Readonly<Record<string, Trouble>>;
 
 export type TroubleName = keyof typeof TROUBLES;
+
+/** Share of the feed from which a first reading is near the feed, and from which a share of it goes round the bed. */
+const NEAR_FEED = 0.6;
+
+/**
+ * What a first reading after a refill may mean, by its size: that it falls is seen by reading again.
+ *
+ * @param output µS/cm @param watch the vessel's watch mark, µS/cm @param feed µS/cm, where it is known
+ * @returns nothing where it is below the watch mark
+ * @example firstReadingTroubles(260, 12, 320) // ["reads-feed"]
+ */
+export function firstReadingTroubles(output: number, watch: number, feed: number | undefined): readonly TroubleName[] {
+  if (output <= watch) return [];
+  if (feed !== undefined && output >= NEAR_FEED * feed) return ["reads-feed"];
+  return ["reads-high-falls", "reads-share"];
+}

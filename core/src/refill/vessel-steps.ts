@@ -176,7 +176,7 @@ function emptyIt(setting: GuideSetting): readonly GuideStep[] {
         asks: ["parts"],
         troubles: ["seal-nicked"],
       },
-      { ...scene, ...spent, head: "off", look: kind === "inner-seal-bottle" ? ["inner-seal"] : ["seal"] },
+      { ...scene, ...spent, head: "off", tool: "dish", look: ["seal"] },
     ),
     ...when(!isEmpty, ...emptySteps(setting)),
     ...when(
@@ -477,6 +477,7 @@ function closeIt(setting: GuideSetting): readonly GuideStep[] {
       },
       {
         ...scene,
+        tool: "dish",
         look: kind === "inner-seal-bottle" ? ["inner-seal", "seal"] : ["seal"],
         ...(ways.riser === "with-head" ? { riser: "out" } : {}),
       } as Partial<Scene>,

@@ -103,3 +103,30 @@ export function missing(work: Pick<GuidedWork, "foundAt">, what: "parts" | "tool
 /** What a crew chose the last time for such a vessel: the school that it follows until it chooses another. */
 export const lastWays = (works: readonly GuidedWork[], ofVessel: (vesselId: Id) => boolean): Ways | undefined =>
   works.find(({ ways, vesselId }) => ways !== undefined && vesselId !== undefined && ofVessel(vesselId))?.ways;
+
+/** A longer silence between two steps is a pause, ms. */
+const PAUSE = 30 * 60_000;
+
+/**
+ * Minutes that hands were at work: from step to step, without the pauses, up to now.
+ * @param now milliseconds since 1970
+ * @example a step at 8:00, one at 8:10, the next at 14:00, now 14:05: 15
+ */
+export function minutesAtWork(steps: readonly Pick<RefillStep, "at">[], now: number): number {
+  const times = [...steps.map(({ at }) => Date.parse(at)), now].sort((a, b) => a - b);
+  return times.slice(1).reduce((sum, at, i) => sum + (at - times[i]! <= PAUSE ? at - times[i]! : 0), 0) / 60_000;
+}
+
+/** The steps by which the new beads are known to be in, the first that is done counts. */
+const FILLED_BY = ["fill", "settle", "wet", "float", "wipe", "close", "vessel-in", "connect", "purge"];
+
+/** When the new charge began: when beads went in, or the vessel came, and never after its first reading. */
+export function filledAt(work: Pick<GuidedWork, "steps">, now: number): number {
+  const doneAt = (step: string) => {
+    const state = work.steps.get(step);
+    return state?.outcome === "done" ? [Date.parse(state.at)] : [];
+  };
+  const first = doneAt("first-reading").map((at) => at - 1000);
+  const filled = FILLED_BY.flatMap(doneAt)[0] ?? now;
+  return Math.min(filled, ...first);
+}
