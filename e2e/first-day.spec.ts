@@ -120,6 +120,7 @@ test("a first week by hand: from an empty rack to the day to change, and all of 
   await expect(page.getByTestId("visit-line")).toHaveCount(week.length);
   await expect(page.getByTestId("front-line")).toBeVisible();
   await page.getByTestId("new-charge").click();
+  await page.getByTestId("only-note").click();
   await choose(page, "Reached its limit");
   await page.getByTestId("save").click();
   await expect(page.getByTestId("verdict-title")).toHaveText("Van: fine");

@@ -123,6 +123,11 @@ export function useRecords<K extends RecordKind>(kind: K): Records<K> {
   return { records, pending: isPending && records.length === 0 };
 }
 
+/** Asks for a kind's list again and again while a place is open: two hands work on what it tells of. */
+export function useKeptFresh(kind: RecordKind, every: number): void {
+  useQuery({ ...listQuery(kind), refetchInterval: every });
+}
+
 export const newId = () => uuidv7();
 
 /** What an act did can be undone as long as the page is open. */

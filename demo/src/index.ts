@@ -1,5 +1,6 @@
 import type { RecordKind } from "@winter-bead/contract";
 import { Chance } from "./chance";
+import { tellRefills } from "./refill";
 import { tellPlans } from "./plans";
 import { METERS, RIGS, SITES, TAPS } from "./places";
 import { tellRig } from "./story";
@@ -67,6 +68,10 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
   const { plans, prices } = tellPlans({ nextId, tapIds, rigIds }, from, end);
   const charges = rigs.flatMap(({ story }) => story.charges);
   const weeks = tellWeeks({ nextId, rigIds }, charges, SEED + 11, end);
+  const [van, bay] = [rigs.find(({ rig }) => rig.name === "Van")!, rigs.find(({ rig }) => rig.name === "Bay 2")!];
+  const carbon = weeks.services.find(({ part, rigId }) => part === "carbon" && rigId === bay.rig.id)!;
+  const filled = weeks.charges.filter(({ rigId, ended }) => rigId === van.rig.id && ended === undefined)[0]!;
+  const refills = tellRefills({ nextId, ...van }, filled, { nextId, ...bay }, Date.parse(carbon.at));
   return [
     ...sites.map((each) => entry("sites", each)),
     ...taps.map((each) => entry("taps", each)),
@@ -86,6 +91,7 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
     ...weeks.daysOff.map((each) => entry("days-off", each)),
     ...weeks.services.map((each) => entry("services", each)),
     ...weeks.pressureChecks.map((each) => entry("pressure-checks", each)),
+    ...refills.map((each) => entry("refill-steps", each)),
     ...weeks.disposals.map((each) => entry("disposals", each)),
     ...weeks.appointments.map((each) => entry("appointments", each)),
   ];

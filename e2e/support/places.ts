@@ -21,6 +21,8 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
   const bag = await idOf(demo, "bags", 0);
   const disposal = await idOf(demo, "disposals", 0);
   const pressure = await idOf(demo, "pressure-checks", 0);
+  const step = await idOf(demo, "refill-steps", 0);
+  const { workId } = (await demo.request("GET", `/api/v1/refill-steps/${step}`)).body as { workId: string };
   const service = await idOf(demo, "services", 0);
   return [
     "/",
@@ -57,6 +59,12 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
     `/weeks/disposal?id=${disposal}`,
     `/weeks/service?id=${service}`,
     `/weeks/pressure?id=${pressure}`,
+    `/refill?rig=${rig}`,
+    `/refill?rig=${rig}&what=refill`,
+    `/refill?rig=${rig}&what=early`,
+    `/refill?rig=${rig}&what=sediment`,
+    `/refill/work?id=${workId}`,
+    `/refill/practice?rig=${rig}`,
     "/history",
     `/history/${rig}`,
     `/history/charge?id=${charge}`,

@@ -1,3 +1,4 @@
+import { WorkOfCharge } from "../refill/WorkOfCharge";
 import { View } from "@tamagui/core";
 import {
   chargeLedgers,
@@ -357,6 +358,7 @@ export function HistoryDetail({
       <TextButton href={`/history/charge?id=${ledger.charge.id}`} testID="correct-charge">
         Look at or correct this charge
       </TextButton>
+      <WorkOfCharge charge={ledger.charge} />
       <Visits ledger={ledger} view={view} />
       <TextButton href={`/history/visit?rig=${facts.rig.id}`} testID="add-visit">
         Add a visit from paper notes

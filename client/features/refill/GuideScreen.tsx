@@ -3,6 +3,7 @@ import type { Guided, Vessel } from "@winter-bead/core";
 import { FINISH, TROUBLES, type GuideStep, type TroubleName } from "@winter-bead/core/src/refill";
 import { useEffect, useState } from "react";
 import { useSettings } from "../../data/settings";
+import { useKeptFresh } from "../../data/store";
 import { TextField } from "../../ui/fields";
 import { keepTyped } from "../../forms/keep-typed";
 import { RecordForm } from "../../forms/RecordForm";
@@ -102,11 +103,13 @@ function StepScreen({
   guide,
   at,
   go,
+  stay,
   stepList,
 }: {
   readonly guide: Guide;
   readonly at: number;
   readonly go: (at: number | undefined) => void;
+  readonly stay: () => void;
   readonly stepList: React.ReactNode;
 }) {
   const { units } = useSettings();
@@ -150,7 +153,7 @@ function StepScreen({
   );
   const body = (
     <RecordForm form={form}>
-      <View gap="$3">
+      <View gap="$3" {...({ onPointerDownCapture: stay, onKeyDownCapture: stay } as object)}>
         <Title testID="step-title">{step.title}</Title>
         <StepView guide={guide} step={step} form={form} onSeen={seen} />
         {step.timer ? (
@@ -250,6 +253,9 @@ function Ended({ guide, name }: { readonly guide: Guide; readonly name: string }
   );
 }
 
+/** Milliseconds after which what another phone did at this vessel is seen here. */
+const OTHERS_SEEN_WITHIN = 4_000;
+
 /** Hands led step by step; left at any step, it goes on from there, on any phone. */
 export function GuideScreen({
   facts,
@@ -264,13 +270,18 @@ export function GuideScreen({
   const [shown, setShown] = useState<number>();
   const wide = useWide();
   useAwake();
+  useKeptFresh("refill-steps", OTHERS_SEEN_WITHIN);
   const at = Math.min(shown ?? guide.open, guide.steps.length);
   useArrows(at, guide.steps.length, setShown);
   useFocusOnStep(guide.steps[at]?.id ?? FINISH);
   const name = guidedWords(guided, facts.rig.name);
   if (guide.work?.ended) return <Ended guide={guide} name={name} />;
   const list = wide ? <StepList guide={guide} at={at} go={setShown} /> : null;
+  // A page that nobody touched follows what another phone does; once touched it stays until its own hand goes on.
+  const stay = () => {
+    if (shown === undefined) setShown(at);
+  };
   if (at >= guide.steps.length)
     return <FinishScreen key={guide.id} guide={guide} go={setShown} onGiveUp={() => void giveUp(guide)} />;
-  return <StepScreen key={guide.steps[at]!.id} guide={guide} at={at} go={setShown} stepList={list} />;
+  return <StepScreen key={guide.steps[at]!.id} guide={guide} at={at} go={setShown} stay={stay} stepList={list} />;
 }

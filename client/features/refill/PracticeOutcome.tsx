@@ -34,6 +34,7 @@ const EFFECT_WORDS: Readonly<
   bypass: { label: "Water past the beads", unit: "%", times: 100, most: 50 },
   tapWater: { label: "Tap water in the beads", unit: "L a litre of beads", times: 1, most: 2 },
   high: { label: "First water, of the feed", unit: "%", times: 100, most: 100 },
+  mend: { label: "Time to mend it", unit: "min", times: 1, most: 600 },
   fallsIn: { label: "Falls to a third in", unit: "min", times: 1, most: 60 },
 };
 
@@ -101,9 +102,16 @@ function Figures({ outcome, right, about, currency }: Told) {
   const scale = scaleUnit(about.vessel.marks.scale);
   const lines = [
     outcome.isReachable
-      ? `${litresWords(outcome.litres, units)} to the limit in place of ${litresWords(right.litres, units)}`
+      ? outcome.litres < right.litres
+        ? `${litresWords(outcome.litres, units)} to the limit in place of ${litresWords(right.litres, units)}`
+        : `${litresWords(outcome.litres, units)} to the limit, no fewer: what goes round the beads does not spend them`
       : `Above the limit from the first litre, until it is opened again and mended; ${litresWords(right.litres, units)} otherwise`,
     `First reading ${threeDigits(Number(outcome.firstReading.toFixed(2)))} ${scale} after the rinse, the limit is ${threeDigits(about.vessel.marks.limit)} ${scale}`,
+    ...(outcome.moreSalts > 0.05
+      ? [
+          `Each litre carries ${threeDigits(Number(outcome.moreSalts.toPrecision(2)))} mg of salts more, as long as it stays so`,
+        ]
+      : []),
     ...(outcome.resinLost > 0
       ? [
           `${shown("resinVolume", outcome.resinLost, units).text} ${shown("resinVolume", outcome.resinLost, units).unit} of beads lost`,

@@ -1,6 +1,7 @@
 import { View } from "@tamagui/core";
 import {
   CAUTIONS,
+  earlyWaste,
   refillAmounts,
   TROUBLES,
   type Amount,
@@ -16,9 +17,12 @@ import type { RecordForm as Form } from "../../forms/useRecordForm";
 import { Caution, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { Measured } from "../../ui/Measured";
-import { shown, type Units } from "../../ui/format";
+import { litresRange, shown, type Units } from "../../ui/format";
 import { useWide } from "../../ui/Screen";
 import { Big, Body, Small, Strong } from "../../ui/words";
+import { useLastStanding } from "../rack/useLastStanding";
+import { money } from "../size/money";
+import { usePrices } from "../size/usePrices";
 import { StepAsks } from "./StepAsks";
 import type { Guide } from "./useGuide";
 import { VesselDrawing } from "./VesselDrawing";
@@ -38,6 +42,8 @@ export function amountsOf(
     ...(guided === "top-up" && toFill !== undefined ? { toFill } : {}),
   });
 }
+
+const worthWords = (share: number) => (share < 0.995 ? `, worth ${share.toFixed(2)} of fresh` : "");
 
 /** From which bags the fill comes, and what stays in them. */
 function BagWords({
@@ -61,7 +67,7 @@ function BagWords({
         const found = guide.stock.find(({ bag }) => bag.id === bagId)!;
         return (
           <Small key={bagId} testID="bag">
-            {`${found.bag.name}${portions.length > 1 && i === 0 ? " first" : ""}; ${words(Math.max(0, found.left - taken))} stay in it`}
+            {`${found.bag.name}${portions.length > 1 && i === 0 ? " first" : ""}${worthWords(found.worth.share.typical)}; ${words(Math.max(0, found.left - taken))} stay in it`}
           </Small>
         );
       })}
@@ -200,6 +206,27 @@ function Troubles({ step, onSeen }: { readonly step: GuideStep; readonly onSeen:
   );
 }
 
+/** What is thrown away by changing it early, said before anything is opened. */
+function EarlyWaste({ guide }: { readonly guide: Guide }) {
+  const { units } = useSettings();
+  const { prices, currency } = usePrices();
+  const standing = useLastStanding(guide.facts);
+  if (!standing?.left || !guide.charge) return null;
+  const { low, high, typical } = standing.left;
+  const waste = earlyWaste({
+    ...{ left: typical, treated: standing.used.litres, resin: guide.charge.resinLitres, currency },
+    price: prices.resin[guide.charge.grade],
+  });
+  return (
+    <View testID="early-waste">
+      <Strong>{`It could still give ${litresRange(low, high, units)}.`}</Strong>
+      <Explained explanation={waste} label="Why this number">
+        <Body>{`About ${money(waste.value, currency)} of resin is thrown away.`}</Body>
+      </Explained>
+    </View>
+  );
+}
+
 /** What stands around the drawing on a phone, px: header, title, how, buttons, tabs. */
 const AROUND = 480;
 const LOWEST = 176;
@@ -287,6 +314,7 @@ export function StepView({
   const litres = Number.isFinite(typed) ? typed : guide.work?.found.resinLitres;
   return (
     <View gap="$3">
+      {step.id === "ready" && guide.guided === "early" ? <EarlyWaste guide={guide} /> : null}
       <StepPicture guide={guide} step={step} litres={litres} />
       <StepAsks guide={guide} step={step} form={form} />
       {step.check ? <Strong testID="check">{step.check}</Strong> : null}

@@ -10,9 +10,9 @@ import { usualMeter } from "../rack/last-values";
 import { usualFill } from "../setup/charge-as-typed";
 import type { Guide } from "./useGuide";
 
-/** What a group of figures is without those that nobody typed; nothing where none is left. */
+/** What a group of figures is without those that nobody typed; nothing where none is left. What is no number stays, to be complained of. */
 function typedOnly<T extends object>(group: T | undefined): T | undefined {
-  const typed = Object.entries(group ?? {}).filter(([, value]) => value !== undefined && !Number.isNaN(value));
+  const typed = Object.entries(group ?? {}).filter(([, value]) => value !== undefined);
   return typed.length > 0 ? (Object.fromEntries(typed) as T) : undefined;
 }
 

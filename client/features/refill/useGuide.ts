@@ -77,8 +77,10 @@ export function useGuide(facts: RigFacts, vessel: Vessel, guided: Guided): Guide
   const ways: Ways = useMemo(() => {
     const isAlike = (vesselId: Id) => vessels.find((each) => each.id === vesselId)?.kind === vessel.kind;
     const last = work?.ways ?? lastWays(works, isAlike) ?? usualWays(vessel.kind, vessel.fillFraction);
-    return { ...last, fillTo: work?.ways?.fillTo ?? vessel.fillFraction };
-  }, [work, works, vessels, vessel]);
+    const isTrain = facts.rig.stages.filter(({ kind }) => kind === "resin").length > 1;
+    const mount = work?.ways?.mount ?? (isTrain ? "lead-lag" : last.mount);
+    return { ...last, mount, fillTo: work?.ways?.fillTo ?? vessel.fillFraction };
+  }, [work, works, vessels, vessel, facts.rig.stages]);
   const setting: GuideSetting = useMemo(
     () => ({
       guided,

@@ -70,6 +70,9 @@ export function Ahead({
         <TextButton href="/weeks/work">Usual weeks, days off, calendars</TextButton>
         <TextButton href="/weeks/upkeep">Upkeep: cartridges, seals, meters</TextButton>
         <TextButton href="/weeks/reminders">Reminders by mail</TextButton>
+        <TextButton href="/refill/practice" testID="to-practice">
+          Practise a refill, nothing is kept
+        </TextButton>
       </View>
     </View>
   );

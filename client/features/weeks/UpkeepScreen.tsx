@@ -23,8 +23,9 @@ export function UpkeepScreen() {
   const { rigs, meters } = records;
   const today = ahead?.today ?? "";
   const done = [
-    ...services.map(({ id, rigId, at, part }) => ({
-      ...{ id, rigId, at, what: PART.of[part], href: `/weeks/service?id=${id}` as const },
+    ...services.map(({ id, rigId, at, part, note }) => ({
+      ...{ id, rigId, at, href: `/weeks/service?id=${id}` as const },
+      what: note ? `${PART.of[part]}. ${note}` : PART.of[part],
     })),
     ...checks.map(({ id, rigId, at, before, behind }) => ({
       ...{ id, rigId, at, href: `/weeks/pressure?id=${id}` as const },

@@ -211,6 +211,7 @@ const NoRigYet = () => (
       Once a vessel hangs on the rack, its days to come stand here: what is booked, what is left each evening, and the
       day to refill.
     </EmptyState>
+    <TextButton href="/refill/practice">Practise a refill on a usual vessel</TextButton>
   </Screen>
 );
 

@@ -134,6 +134,41 @@ export function refillAmounts(input: AmountsInput): Readonly<Partial<Record<Amou
 }
 
 /**
+ * Resin that is thrown away by changing early: the share of its water that the charge could still give, at its price.
+ *
+ * @param left L @param treated L @param resin L @param price money for a litre of resin
+ * @example earlyWaste({ left: 500, treated: 1500, resin: 12, price: 8, currency: "EUR" }).value // 24
+ */
+export function earlyWaste({
+  left,
+  treated,
+  resin,
+  price,
+  currency,
+}: {
+  readonly left: number;
+  readonly treated: number;
+  readonly resin: number;
+  readonly price: number;
+  readonly currency: string;
+}): Explanation {
+  return {
+    name: "Resin thrown away",
+    value: resin * price * (left / (left + treated)),
+    unit: currency,
+    formula: "V × p × l / (l + t)",
+    words: "the share of its water that it could still give, of what the resin costs",
+    inputs: [
+      given("V", "Resin in it", resin, "L", "the charge in use"),
+      given("p", "A litre of resin", price, `${currency}/L`, "the prices"),
+      given("l", "Litres left, the middle", left, "L", "the rack"),
+      given("t", "Litres treated", treated, "L", "the log"),
+    ],
+    ...definition,
+  };
+}
+
+/**
  * Share of fresh beads that tap water spends which is poured in to wet them: its load in their voids beside what they hold.
  *
  * @param feed µS/cm @param capacity eq/L

@@ -19,10 +19,12 @@ export interface Effect {
   /** The first output, as a share of the feed, where nothing was rinsed away, and the minutes in which it falls to 1/e. */
   readonly high: number;
   readonly fallsIn: number;
+  /** Minutes to sweep, open again and mend. */
+  readonly mend: number;
 }
-export const EFFECT_NAMES = ["lost", "packing", "bypass", "tapWater", "high", "fallsIn"] as const;
+export const EFFECT_NAMES = ["lost", "packing", "bypass", "tapWater", "high", "fallsIn", "mend"] as const;
 
-const NONE: Effect = { lost: 0, packing: 1, bypass: 0, tapWater: 0, high: 0, fallsIn: 0 };
+const NONE: Effect = { lost: 0, packing: 1, bypass: 0, tapWater: 0, high: 0, fallsIn: 0, mend: 0 };
 
 /** A mistake: where it is made, what tempts to it, what it does and what to remember. */
 export interface Mistake {
@@ -45,7 +47,7 @@ export const MISTAKES = {
     step: "fill",
     tempting: "All of the bag in, up to the rim",
     right: "Stop at the mark",
-    effect: { lost: 0.03, bypass: 0.005 },
+    effect: { lost: 0.03, bypass: 0.005, mend: 10 },
     happens: "The riser and the head push beads up and out; some stay in the thread, and water creeps past the seat.",
     remember: "The mark leaves room for head and riser. What is left goes back into the bag.",
   },
@@ -54,7 +56,7 @@ export const MISTAKES = {
     step: "riser-in",
     tempting: "Hold the riser with one hand and pour on",
     right: "Plug its top before a bead goes in",
-    effect: { lost: 0.02 },
+    effect: { lost: 0.02, mend: 20 },
     happens: "Beads fall into the tube, and the first water carries them into hose and brush.",
     remember: "Plug in before the first bead, out after the last.",
   },
@@ -81,7 +83,7 @@ export const MISTAKES = {
     step: "wipe",
     tempting: "A few beads on the seat do no harm",
     right: "Wipe seat, seal, groove and threads",
-    effect: { bypass: 0.01 },
+    effect: { bypass: 0.01, mend: 15 },
     happens: "The seal stands on beads in place of the seat: it drips, and tap water goes past the bed.",
     remember: "One bead under a seal is a leak past the bed.",
   },
@@ -90,7 +92,7 @@ export const MISTAKES = {
     step: "seal",
     tempting: "The O-ring in the dish will be a spare one",
     right: "Count the parts: every one goes back",
-    effect: { bypass: 0.06 },
+    effect: { bypass: 0.06, mend: 30 },
     happens: "Water goes straight past the beads: the output is a steady share of the feed.",
     remember: "As many parts in as came out.",
   },
@@ -99,7 +101,7 @@ export const MISTAKES = {
     step: "close",
     tempting: "It fights: a longer wrench",
     right: "Undo it, turn it back until it drops in",
-    effect: { bypass: 0.02 },
+    effect: { bypass: 0.02, mend: 30 },
     happens: "The head sits askew, the thread is harmed, and water goes round the bed.",
     remember: "If it fights, undo it. By hand alone.",
   },
@@ -108,7 +110,7 @@ export const MISTAKES = {
     step: "connect",
     tempting: "Lay it down, it fits better in the van",
     right: "Upright, strapped",
-    effect: { bypass: 0.03 },
+    effect: { bypass: 0.03, mend: 5 },
     happens: "A gap opens above the beads from end to end, and the water runs through it.",
     remember: "Upright in use; a cartridge packed full may lie.",
   },
@@ -154,6 +156,7 @@ export const together = (effects: readonly Effect[]): Effect =>
       tapWater: all.tapWater + each.tapWater,
       high: Math.max(all.high, each.high),
       fallsIn: Math.max(all.fallsIn, each.fallsIn),
+      mend: all.mend + each.mend,
     }),
     NONE,
   );
@@ -169,8 +172,8 @@ export interface PracticeInput {
   readonly currency: string;
 }
 
-/** What it takes to open a vessel again and mend it, minutes; and jobs done before anybody reads: planning assumptions. */
-export const PRACTICE_ASSUMPTIONS = { reopenMinutes: 30, jobsBeforeRead: 1 } as const;
+/** Jobs done before anybody reads: a planning assumption. */
+export const JOBS_BEFORE_READ = 1;
 
 /** What a refill done so gives. */
 export interface PracticeOutcome {
@@ -181,6 +184,8 @@ export interface PracticeOutcome {
   readonly resinLost: number;
   /** After the rinse, on the scale of the limit. */
   readonly firstReading: number;
+  /** Salts in each litre beyond those of a right refill, mg: small, and the whole charge long. */
+  readonly moreSalts: number;
   /** L of water above the limit that reached the work. */
   readonly aboveLimit: number;
   /** Salts that these leave where they dry, mg: spots. */
@@ -236,14 +241,14 @@ export function practise(input: PracticeInput, effect: Effect): Result<PracticeO
   const floor = outputAt(worked.value, 1e-3);
   const isAbove = floor > limitEc25;
   const start = firstMinutes(water.ec25, limitEc25, floor, input.life.bed.flow, effect);
-  const aboveLimit = isAbove ? PRACTICE_ASSUMPTIONS.jobsBeforeRead * input.litresPerJob : start.litres;
+  const aboveLimit = isAbove ? JOBS_BEFORE_READ * input.litresPerJob : start.litres;
   const meanEc = isAbove ? floor : start.meanEc;
   const spoiltJobs = aboveLimit / input.litresPerJob;
   // Mended at once where it is above the limit: then its litres come after all.
   const gives = isAbove ? before.value.litres * (1 - effect.lost) : after.value.litres;
   const volume = input.life.bed.volume;
   const resin = volume * input.resinPrice * Math.max(0, 1 - gives / before.value.litres);
-  const time = isAbove ? (PRACTICE_ASSUMPTIONS.reopenMinutes / 60) * input.wage : 0;
+  const time = (effect.mend / 60) * input.wage;
   const jobs = spoiltJobs * input.spoiltJob;
   const total = resin + time + jobs;
   return succeed({
@@ -251,12 +256,19 @@ export function practise(input: PracticeInput, effect: Effect): Result<PracticeO
     isReachable: !isAbove,
     resinLost: effect.lost * volume,
     firstReading: onScale(floor, scale),
+    moreSalts: onScale(Math.max(0, floor - outputAt(right.value, 1e-3)), "nacl"),
     aboveLimit,
     residue: onScale(meanEc, "nacl") * aboveLimit,
     spoiltJobs,
     money: { resin, time, jobs, total },
     life,
-    explanation: explainMoney(input, { gives, whole: before.value.litres, isAbove, spoiltJobs, total }),
+    explanation: explainMoney(input, {
+      gives: Math.min(gives, before.value.litres),
+      whole: before.value.litres,
+      minutes: effect.mend,
+      spoiltJobs,
+      total,
+    }),
   });
 }
 
@@ -265,24 +277,23 @@ function explainMoney(
   {
     gives,
     whole,
-    isAbove,
+    minutes,
     spoiltJobs,
     total,
-  }: { gives: number; whole: number; isAbove: boolean; spoiltJobs: number; total: number },
+  }: { gives: number; whole: number; minutes: number; spoiltJobs: number; total: number },
 ): Explanation {
-  const { reopenMinutes } = PRACTICE_ASSUMPTIONS;
   return {
     name: "What it costs",
     value: total,
     unit: input.currency,
     formula: "V × p × (1 − g / w) + m / h × a + n × s",
-    words: "resin whose litres never come, the time to open it again, and jobs to be done again",
+    words: "resin whose litres never come, the time to mend it, and jobs to be done again",
     inputs: [
       given("V", "Resin of the charge", input.life.bed.volume, "L", "the fill"),
       given("p", "A litre of resin", input.resinPrice, `${input.currency}/L`, "the prices"),
       given("g", "Litres that it gives", gives, "L", "its own working"),
       given("w", "Litres of a right refill", whole, "L", "its own working"),
-      planningAssumption("m", "Minutes to open it again", isAbove ? reopenMinutes : 0, "min"),
+      planningAssumption("m", "Minutes to mend it", minutes, "min"),
       given("h", "Minutes of an hour", 60, "min/h", "exact by definition"),
       given("a", "An hour of work", input.wage, `${input.currency}/h`, "the prices"),
       given("n", "Jobs with spots", spoiltJobs, "", "water above the limit, by the job"),
