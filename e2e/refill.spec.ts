@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { unwrap } from "@winter-bead/core";
-import { DEFAULT_PRICES } from "@winter-bead/core/src/sizing";
+import type { DEFAULT_PRICES } from "@winter-bead/core/src/sizing";
 import { effectsFor, MISTAKE_NAMES, MISTAKES, practise } from "@winter-bead/core/src/refill";
 import type { Page } from "@playwright/test";
 import { allSent, choose, expect, fill, RunningServer, test } from "./support/app";

@@ -99,6 +99,34 @@ function useArrows(at: number, last: number, go: (at: number) => void): void {
   }, [at, last, go, keys]);
 }
 
+/** One heavy button that says what was done and what comes, and the way back beside it. */
+function Onward({
+  step,
+  next,
+  onBack,
+  onDone,
+}: {
+  readonly step: GuideStep;
+  readonly next: GuideStep | undefined;
+  readonly onBack?: () => void;
+  readonly onDone: () => void;
+}) {
+  return (
+    <View padding="$3" flexDirection="row" gap="$2" backgroundColor="$paper">
+      {onBack ? (
+        <PlainButton onPress={onBack} label="Look at the step before" testID="step-back">
+          ‹
+        </PlainButton>
+      ) : null}
+      <View flex={1}>
+        <HeavyButton onPress={onDone} testID="step-done">
+          {`${step.done}. Next: ${next ? next.short : "look it over"}`}
+        </HeavyButton>
+      </View>
+    </View>
+  );
+}
+
 function StepScreen({
   guide,
   at,
@@ -136,20 +164,7 @@ function StepScreen({
     if (step.check) void note(guide, step, { outcome: "failed", note: TROUBLES[trouble].seen });
   };
   const buttons = (
-    <View padding="$3" gap="$2" backgroundColor="$paper">
-      <View flexDirection="row" gap="$2">
-        {at > 0 ? (
-          <PlainButton onPress={() => go(at - 1)} label="Look at the step before" testID="step-back">
-            ‹
-          </PlainButton>
-        ) : null}
-        <View flex={1}>
-          <HeavyButton onPress={() => void done()} testID="step-done">
-            {`${step.done}. Next: ${next ? next.short : "look it over"}`}
-          </HeavyButton>
-        </View>
-      </View>
-    </View>
+    <Onward step={step} next={next} {...(at > 0 ? { onBack: () => go(at - 1) } : {})} onDone={() => void done()} />
   );
   const body = (
     <RecordForm form={form}>

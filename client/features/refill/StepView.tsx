@@ -19,6 +19,7 @@ import { Explained } from "../../ui/Explained";
 import { Measured } from "../../ui/Measured";
 import { litresRange, shown, type Units } from "../../ui/format";
 import { useWide } from "../../ui/Screen";
+import { useLargeText } from "../../ui/text-scale";
 import { Big, Body, Small, Strong } from "../../ui/words";
 import { useLastStanding } from "../rack/useLastStanding";
 import { money } from "../size/money";
@@ -67,7 +68,7 @@ function BagWords({
         const found = guide.stock.find(({ bag }) => bag.id === bagId)!;
         return (
           <Small key={bagId} testID="bag">
-            {`${found.bag.name}${portions.length > 1 && i === 0 ? " first" : ""}${worthWords(found.worth.share.typical)}; ${words(Math.max(0, found.left - taken))} stay in it`}
+            {`${found.bag.name}${portions.length > 1 && i === 0 ? " first" : ""}${worthWords(found.worth.share.typical)}; ${found.left - taken < 0.05 ? "empty then" : `${words(found.left - taken)} stay in it`}`}
           </Small>
         );
       })}
@@ -260,6 +261,7 @@ export function StepPicture({
   readonly litres: number | undefined;
 }) {
   const { units } = useSettings();
+  const largeText = useLargeText();
   const height = useDrawingHeight(step.asks.length > 0);
   const depth = amountsOf(guide, litres)["depth-of-fill"];
   const beside = step.amounts.some((name) => name !== "depth-of-fill");
@@ -268,13 +270,13 @@ export function StepPicture({
   return (
     <View gap="$3">
       <View gap={2}>{lines(0, ABOVE_DRAWING)}</View>
-      <View flexDirection="row" alignItems="center">
+      <View flexDirection={largeText ? "column" : "row"} alignItems={largeText ? "stretch" : "center"}>
         {beside ? (
-          <View width={BESIDE}>
+          <View {...(largeText ? {} : { width: BESIDE })}>
             <Amounts guide={guide} step={step} litres={litres} />
           </View>
         ) : null}
-        <View flex={1} minWidth={0}>
+        <View {...(largeText ? {} : { flex: 1, minWidth: 0 })}>
           <Measured>
             {(width) => (
               <VesselDrawing

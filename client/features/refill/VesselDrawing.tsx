@@ -44,7 +44,13 @@ interface Drawn {
   readonly paper: { readonly width: number; readonly height: number };
 }
 
-const at = (name: Spot, { shape, scene, paper }: Drawn): Point => placed(shape.spots[name], shape, scene.stance, paper);
+/** Where a spot is on the paper; the riser's top goes with it when it is drawn out or slid in. */
+function at(name: Spot, { shape, scene, paper }: Omit<Drawn, "colours">): Point {
+  const { x, y } = shape.spots[name];
+  const raised =
+    name === "riser-top" && (scene.riser === "pulled" || scene.riser === "sliding") ? RAISED[scene.riser] : 0;
+  return placed({ x, y: y - raised * (shape.floor - shape.rim) }, shape, scene.stance, paper);
+}
 
 function Bead({ x, y, spent, colours }: Point & { readonly spent: boolean; readonly colours: Palette }) {
   return (
@@ -315,10 +321,7 @@ function Heavy({ scene, colours, paper, shape }: Drawn) {
 /** Where the water goes: in by one port and out by the other, or only out while the pressure falls. */
 function Water({ shape, scene, colours, paper, up }: Drawn & { readonly up: boolean }) {
   if (scene.stance !== "upright" || scene.waterGoes === "none") return null;
-  const [inlet, outlet] = [
-    at("inlet", { shape, scene, paper, colours }),
-    at("outlet", { shape, scene, paper, colours }),
-  ];
+  const [inlet, outlet] = [at("inlet", { shape, scene, paper }), at("outlet", { shape, scene, paper })];
   const bottom = placed({ x: shape.middle, y: shape.floor }, shape, scene.stance, paper);
   const stroke = { fill: "none", stroke: colours.ink, strokeWidth: 2.2 } as const;
   const goesIn = scene.waterGoes === "through";
@@ -453,7 +456,9 @@ export const VesselDrawing = memo(function VesselDrawing(props: VesselDrawingPro
           <Path d={shape.inside} transform={stands} />
         </ClipPath>
       </Defs>
-      {mount !== "alone" && scene.stance === "upright" ? <Beside {...drawn} mount={mount} /> : null}
+      {mount !== "alone" && scene.stance === "upright" && scene.head === "on" ? (
+        <Beside {...drawn} mount={mount} />
+      ) : null}
       <Path d={shape.inside} transform={stands} fill={colours.card} />
       {scene.water > 0 && scene.stance === "upright" ? (
         <Rect

@@ -14,6 +14,62 @@ import { dropWords, dueWords, taskWords } from "./words";
 const NEVER = "9999";
 const byDay = (a: Due, b: Due) => ((a.on ?? NEVER) < (b.on ?? NEVER) ? -1 : 1);
 
+/** One part that has its day, and what can be done about it. */
+function DueCard({
+  due,
+  names,
+  today,
+}: {
+  readonly due: Due;
+  readonly names: Parameters<typeof taskWords>[1];
+  readonly today: string;
+}) {
+  const { units } = useSettings();
+  return (
+    <Card testID={`due-${due.task}`} borderColor={due.on !== undefined && due.on <= today ? "$rowan" : "$line"}>
+      <Strong>{taskWords(due, names)}</Strong>
+      <Small>{dueWords(due, today, units)}</Small>
+      <View flexDirection="row" flexWrap="wrap" columnGap="$4">
+        {due.task === "meter" ? (
+          <TextButton href="/water/meters">Check it</TextButton>
+        ) : (
+          <>
+            {due.task === "sediment" || due.task === "carbon" || due.task === "membrane" ? (
+              <TextButton
+                href={`/refill?rig=${due.rigId}&what=${due.task}`}
+                label={`${taskWords(due, names)}: lead me`}
+                testID={`lead-${due.task}`}
+              >
+                Lead me
+              </TextButton>
+            ) : null}
+            <TextButton
+              onPress={() => void serviced(due.rigId!, due.task as never, `${taskWords(due, names)}: done.`)}
+              label={`${taskWords(due, names)}: done just now`}
+            >
+              Done just now
+            </TextButton>
+            {due.task === "sediment" ? (
+              <TextButton
+                href={`/weeks/pressure?rig=${due.rigId}`}
+                label={`${taskWords(due, names)}: note the pressures across it`}
+              >
+                Note its pressures
+              </TextButton>
+            ) : null}
+            <TextButton
+              href={`/weeks/service?rig=${due.rigId}&part=${due.task}`}
+              label={`${taskWords(due, names)}: another day or another interval`}
+            >
+              Another day or interval
+            </TextButton>
+          </>
+        )}
+      </View>
+    </Card>
+  );
+}
+
 /** Cartridges, membranes, seals, strainers, meters, opened bags, frost and sun: each on its time or its condition. */
 export function UpkeepScreen() {
   const { ahead, records } = useWeeks();
@@ -44,51 +100,7 @@ export function UpkeepScreen() {
         {ahead ? null : <Body role="status">Working it out…</Body>}
         <View gap="$2">
           {due.map((each) => (
-            <Card
-              key={`${each.task} ${each.rigId ?? each.meterId}`}
-              testID={`due-${each.task}`}
-              borderColor={each.on !== undefined && each.on <= today ? "$rowan" : "$line"}
-            >
-              <Strong>{taskWords(each, names)}</Strong>
-              <Small>{dueWords(each, today, units)}</Small>
-              <View flexDirection="row" flexWrap="wrap" columnGap="$4">
-                {each.task === "meter" ? (
-                  <TextButton href="/water/meters">Check it</TextButton>
-                ) : (
-                  <>
-                    {each.task === "sediment" || each.task === "carbon" || each.task === "membrane" ? (
-                      <TextButton
-                        href={`/refill?rig=${each.rigId}&what=${each.task}`}
-                        label={`${taskWords(each, names)}: lead me`}
-                        testID={`lead-${each.task}`}
-                      >
-                        Lead me
-                      </TextButton>
-                    ) : null}
-                    <TextButton
-                      onPress={() => void serviced(each.rigId!, each.task as never, `${taskWords(each, names)}: done.`)}
-                      label={`${taskWords(each, names)}: done just now`}
-                    >
-                      Done just now
-                    </TextButton>
-                    {each.task === "sediment" ? (
-                      <TextButton
-                        href={`/weeks/pressure?rig=${each.rigId}`}
-                        label={`${taskWords(each, names)}: note the pressures across it`}
-                      >
-                        Note its pressures
-                      </TextButton>
-                    ) : null}
-                    <TextButton
-                      href={`/weeks/service?rig=${each.rigId}&part=${each.task}`}
-                      label={`${taskWords(each, names)}: another day or another interval`}
-                    >
-                      Another day or interval
-                    </TextButton>
-                  </>
-                )}
-              </View>
-            </Card>
+            <DueCard key={`${each.task} ${each.rigId ?? each.meterId}`} due={each} names={names} today={today} />
           ))}
           {old.map(({ bag, worth }) => (
             <Card key={bag.id}>

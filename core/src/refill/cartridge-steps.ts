@@ -29,47 +29,52 @@ const ready = (part: Cartridge) =>
     housing({ hoses: "connected", element: "old" }),
   );
 
-/** Isolate, open, look, swap, seal, close, rinse, check: of a sediment, a carbon or a membrane cartridge. */
-export function cartridgeSteps({ guided, use }: GuideSetting): readonly GuideStep[] {
-  const part = guided as Cartridge;
+/** Rinsed or flushed to drain, so that what was in the wrapping does not reach the next stage. */
+function flush(part: Cartridge): GuideStep {
+  const scene = housing({
+    ...{ hoses: "connected", element: "new", waterGoes: "through", look: ["outlet"] },
+    ...(part === "membrane" ? { along: true } : {}),
+  });
+  if (part === "membrane")
+    return step(
+      {
+        id: "flush",
+        title: "Flush it for its first hour, to drain",
+        short: "flush it",
+        how: [
+          "Product and waste both to drain, resin shut. What protects it in its wrapping must not reach the beads.",
+        ],
+        done: "Flushed",
+        timer: "membrane-flush",
+        cautions: ["not-drinking-water", "backflow"],
+        troubles: ["housing-leaks"],
+      },
+      scene,
+    );
+  return step(
+    {
+      id: "flush",
+      title: part === "carbon" ? "Rinse the carbon to drain" : "Open slowly, rinse to drain",
+      short: "rinse it",
+      how: [
+        part === "carbon"
+          ? "Black, then grey, then clear: only then on to the membrane or the resin."
+          : "Air and fibres out before the next stage gets the water.",
+      ],
+      done: "Runs clear",
+      check: "Does it run clear?",
+      ...(part === "carbon" ? { timer: "carbon-rinse" as const } : {}),
+      troubles: part === "carbon" ? ["still-grey", "housing-leaks"] : ["cloudy", "housing-leaks"],
+      cautions: ["stagnant-water", "backflow"],
+    },
+    scene,
+  );
+}
+
+/** Isolated, opened, looked at, wiped. */
+const openIt = (part: Cartridge): readonly GuideStep[] => {
   const isMembrane = part === "membrane";
-  const along = isMembrane ? ({ along: true } as const) : {};
-  const flush: GuideStep = isMembrane
-    ? step(
-        {
-          id: "flush",
-          title: "Flush it for its first hour, to drain",
-          short: "flush it",
-          how: [
-            "Product and waste both to drain, resin shut. What protects it in its wrapping must not reach the beads.",
-          ],
-          done: "Flushed",
-          timer: "membrane-flush",
-          cautions: ["not-drinking-water", "backflow"],
-          troubles: ["housing-leaks"],
-        },
-        housing({ hoses: "connected", element: "new", waterGoes: "through", ...along, look: ["outlet"] }),
-      )
-    : step(
-        {
-          id: "flush",
-          title: part === "carbon" ? "Rinse the carbon to drain" : "Open slowly, rinse to drain",
-          short: "rinse it",
-          how: [
-            part === "carbon"
-              ? "Black, then grey, then clear: only then on to the membrane or the resin."
-              : "Air and fibres out before the next stage gets the water.",
-          ],
-          done: "Runs clear",
-          check: "Does it run clear?",
-          ...(part === "carbon" ? { timer: "carbon-rinse" as const } : {}),
-          troubles: part === "carbon" ? ["still-grey", "housing-leaks"] : ["cloudy", "housing-leaks"],
-          cautions: ["stagnant-water", "backflow"],
-        },
-        housing({ hoses: "connected", element: "new", waterGoes: "through", ...along, look: ["outlet"] }),
-      );
   return [
-    ready(part),
     step(
       {
         id: "pressure-down",
@@ -129,6 +134,13 @@ export function cartridgeSteps({ guided, use }: GuideSetting): readonly GuideSte
       },
       housing({ head: "off", element: "none", water: 0, look: ["o-ring"] }),
     ),
+  ];
+};
+
+/** The new one in, sealed and closed. */
+const closeIt = (part: Cartridge): readonly GuideStep[] => {
+  const isMembrane = part === "membrane";
+  return [
     step(
       {
         id: "swap",
@@ -158,7 +170,19 @@ export function cartridgeSteps({ guided, use }: GuideSetting): readonly GuideSte
       },
       housing({ head: "loose", element: "new", water: 0, look: ["o-ring", "thread"] }),
     ),
-    flush,
+  ];
+};
+
+/** Isolate, open, look, swap, seal, close, rinse, check: of a sediment, a carbon or a membrane cartridge. */
+export function cartridgeSteps({ guided, use }: GuideSetting): readonly GuideStep[] {
+  const part = guided as Cartridge;
+  const isMembrane = part === "membrane";
+  const along = isMembrane ? ({ along: true } as const) : {};
+  return [
+    ready(part),
+    ...openIt(part),
+    ...closeIt(part),
+    flush(part),
     step(
       {
         id: "leak",

@@ -295,23 +295,23 @@ const FILL_TO = {
 export const fillWords = ({ kind, ways }: Pick<GuideSetting, "kind" | "ways">): string =>
   ways.riser === "floated" && kind !== "cartridge" ? `to ${Math.round(100 * ways.fillTo)} %` : FILL_TO[kind];
 
-/** Riser, beads, settling, wetting, floating. */
-function fillIt(setting: GuideSetting): readonly GuideStep[] {
-  const { kind, ways, guided } = setting;
-  const scene: Partial<Scene> = { ...base(setting), head: "off" };
-  const cartridge = kind === "cartridge";
-  const riserFirst = ways.riser === "first";
-  const later = ways.riser === "floated" || ways.riser === "with-head";
-  const whileFilling: Partial<Scene> = {
-    ...scene,
-    riser: later ? "out" : riserFirst ? "in" : "none",
-    plug: riserFirst,
+/** The open vessel while beads go in. */
+const whileFilling = (setting: GuideSetting): Partial<Scene> => {
+  const { riser } = setting.ways;
+  return {
+    ...base(setting),
+    head: "off",
+    riser: riser === "first" ? "in" : riser === "none" ? "none" : "out",
+    plug: riser === "first",
     mark: true,
   };
-  const topUp = guided === "top-up";
+};
+
+function riserIn(setting: GuideSetting): readonly GuideStep[] {
+  const topUp = setting.guided === "top-up";
   return [
     ...when(
-      riserFirst,
+      setting.ways.riser === "first",
       step(
         {
           id: "riser-in",
@@ -326,43 +326,56 @@ function fillIt(setting: GuideSetting): readonly GuideStep[] {
           cautions: [],
         },
         {
-          ...whileFilling,
+          ...whileFilling(setting),
           mark: false,
           look: ["riser-top", "riser-foot"],
           ...(topUp ? { beads: { are: "spent", level: 0.8 } } : {}),
         },
       ),
     ),
-    step(
-      {
-        id: "fill",
-        title: cartridge
-          ? "Fill in layers, tap each one"
-          : `Fill ${fillWords(setting)}${riserFirst ? ", riser plugged" : ""}`,
-        short: "fill it",
-        how: [
-          cartridge
-            ? "A layer, then tap the wall until it stops sinking; again until it is packed full."
-            : `${ways.fill === "scoop" ? "By the scoop" : "Through the funnel"}, a little at a time, or it bridges.`,
-          ...(riserFirst ? ["Keep an eye on the plug."] : []),
-          ...(ways.riser === "with-head" ? ["Leave room: the riser pushes beads up as it goes in."] : []),
-          "Fresh beads often look paler than spent ones; colour alone proves nothing.",
-        ],
-        done: "Filled",
-        amounts: ["litres", "scoops", "bags", "depth-of-fill"],
-        asks: ["resin"],
-        ways: riserFirst ? ["fill"] : cartridge ? ["fill"] : ["fill", "riser"],
-        cautions: ["rolling-beads", "dried-resin", "gloves-and-eyes", "drains"],
-        troubles: ["bridges", "will-not-go-in", ...(riserFirst ? (["beads-in-tube"] as const) : []), "looks-dry"],
-      },
-      {
-        ...whileFilling,
-        beads: { are: "fresh", level: 0.75 },
-        beadsGo: "in",
-        tool: ways.fill === "scoop" ? "scoop" : "funnel",
-        noBeads: riserFirst ? ["riser-top"] : [],
-      },
-    ),
+  ];
+}
+
+function beadsIn(setting: GuideSetting): GuideStep {
+  const { kind, ways } = setting;
+  const cartridge = kind === "cartridge";
+  const riserFirst = ways.riser === "first";
+  return step(
+    {
+      id: "fill",
+      title: cartridge
+        ? "Fill in layers, tap each one"
+        : `Fill ${fillWords(setting)}${riserFirst ? ", riser plugged" : ""}`,
+      short: "fill it",
+      how: [
+        cartridge
+          ? "A layer, then tap the wall until it stops sinking; again until it is packed full."
+          : `${ways.fill === "scoop" ? "By the scoop" : "Through the funnel"}, a little at a time, or it bridges.`,
+        ...(riserFirst ? ["Keep an eye on the plug."] : []),
+        ...(ways.riser === "with-head" ? ["Leave room: the riser pushes beads up as it goes in."] : []),
+        "Fresh beads often look paler than spent ones; colour alone proves nothing.",
+      ],
+      done: "Filled",
+      amounts: ["litres", "scoops", "bags", "depth-of-fill"],
+      asks: ["resin"],
+      ways: riserFirst ? ["fill"] : cartridge ? ["fill"] : ["fill", "riser"],
+      cautions: ["rolling-beads", "dried-resin", "gloves-and-eyes", "drains"],
+      troubles: ["bridges", "will-not-go-in", ...(riserFirst ? (["beads-in-tube"] as const) : []), "looks-dry"],
+    },
+    {
+      ...whileFilling(setting),
+      beads: { are: "fresh", level: 0.75 },
+      beadsGo: "in",
+      tool: ways.fill === "scoop" ? "scoop" : "funnel",
+      noBeads: riserFirst ? ["riser-top"] : [],
+    },
+  );
+}
+
+function settleAndWet(setting: GuideSetting): readonly GuideStep[] {
+  const cartridge = setting.kind === "cartridge";
+  const scene = whileFilling(setting);
+  return [
     step(
       {
         id: "settle",
@@ -376,7 +389,7 @@ function fillIt(setting: GuideSetting): readonly GuideStep[] {
         amounts: ["litres"],
         troubles: ["will-not-go-in"],
       },
-      { ...whileFilling, beads: FRESH, look: cartridge ? ["rim"] : [] },
+      { ...scene, beads: FRESH, look: cartridge ? ["rim"] : [] },
     ),
     step(
       {
@@ -393,38 +406,49 @@ function fillIt(setting: GuideSetting): readonly GuideStep[] {
         cautions: ["dried-resin", "not-drinking-water"],
         troubles: ["no-pure-water", "looks-dry"],
       },
-      { ...whileFilling, beads: FRESH, water: 0.7, waterGoes: "in" },
-    ),
-    ...when(
-      ways.riser === "floated",
-      step(
-        {
-          id: "float",
-          title: "Top up with pure water, slide the riser in",
-          short: "float the riser in",
-          how: [
-            "Water over the beads: they part, and the riser slides through the slurry to the bottom.",
-            "Plug or thumb on its top while it goes down.",
-          ],
-          done: "It stands on the bottom",
-          amounts: ["floating-water"],
-          ways: ["riser"],
-          troubles: ["riser-will-not-sink", "beads-in-tube"],
-        },
-        {
-          ...whileFilling,
-          riser: "sliding",
-          plug: true,
-          beads: FRESH,
-          water: 1,
-          waterGoes: "in",
-          look: ["riser-foot"],
-          noBeads: ["riser-top"],
-        },
-      ),
+      { ...scene, beads: FRESH, water: 0.7, waterGoes: "in" },
     ),
   ];
 }
+
+const floatIn = (setting: GuideSetting): readonly GuideStep[] => [
+  ...when(
+    setting.ways.riser === "floated",
+    step(
+      {
+        id: "float",
+        title: "Top up with pure water, slide the riser in",
+        short: "float the riser in",
+        how: [
+          "Water over the beads: they part, and the riser slides through the slurry to the bottom.",
+          "Plug or thumb on its top while it goes down.",
+        ],
+        done: "It stands on the bottom",
+        amounts: ["floating-water"],
+        ways: ["riser"],
+        troubles: ["riser-will-not-sink", "beads-in-tube"],
+      },
+      {
+        ...whileFilling(setting),
+        riser: "sliding",
+        plug: true,
+        beads: FRESH,
+        water: 1,
+        waterGoes: "in",
+        look: ["riser-foot"],
+        noBeads: ["riser-top"],
+      },
+    ),
+  ),
+];
+
+/** Riser, beads, settling, wetting, floating. */
+const fillIt = (setting: GuideSetting): readonly GuideStep[] => [
+  ...riserIn(setting),
+  beadsIn(setting),
+  ...settleAndWet(setting),
+  ...floatIn(setting),
+];
 
 /** Plug out, wipe, parts back, seal, head. */
 function closeIt(setting: GuideSetting): readonly GuideStep[] {
