@@ -91,6 +91,7 @@ test("a bottle is refilled step by step; all of it is one act, and one undo take
     },
   });
   expect(titles).toHaveLength(22);
+  await expect(page.getByTestId("should-give")).toContainText(/about [\d,]+ L to the limit at this feed/);
   await expect(page.getByTestId("read-words")).toContainText("Last reading 19 ppm 442; first reading 0 ppm 442");
   await expect(page.getByTestId("new-charge")).toContainText("11.5 L of dyed resin in Bay bottle, well settled");
   await page.getByTestId("finish").click();
@@ -291,6 +292,38 @@ test("a check that failed is open again, a step is not done after all, and the w
   await page.getByTestId("give-up").click();
   await expect(page.getByText("It was given up.")).toBeVisible();
   await allSent(page);
+});
+
+test("a time rings while the page is open, and the screen is kept awake", async ({ page }) => {
+  await page.addInitScript(() => {
+    const told: string[] = [];
+    Object.assign(window, { told });
+    navigator.vibrate = () => told.push("shaken") > 0;
+    navigator.wakeLock.request = async () => {
+      told.push("kept awake");
+      return { release: async () => undefined } as WakeLockSentinel;
+    };
+    const start = OscillatorNode.prototype.start;
+    OscillatorNode.prototype.start = function (when) {
+      told.push("rung");
+      start.call(this, when);
+    };
+  });
+  const told = () => page.evaluate(() => (window as unknown as { told: string[] }).told);
+  await page.clock.install();
+  await page.goto(`${server.url}/refill?rig=${(await rigNamed("Bay 2")).id}&what=carbon`);
+  await expect(title(page)).toBeVisible();
+  expect(await told()).toEqual(["kept awake"]);
+  for (let i = 0; i < 7; i += 1) await page.keyboard.press("ArrowRight");
+  await expect(title(page)).toHaveText("Rinse the carbon to drain");
+  await expect(page.getByText("It rings while this page is open.")).toBeVisible();
+  await page.getByTestId("start-timer").click();
+  await expect(page.getByTestId("timer")).toHaveText(/^(10:00|9:5\d)$/);
+  await page.clock.runFor(9 * 60_000);
+  expect(await told()).toEqual(["kept awake"]);
+  await page.clock.runFor(62_000);
+  await expect(page.getByText("Rinsing the carbon is over.")).toBeVisible();
+  expect(await told()).toEqual(["kept awake", "shaken", "rung", "rung", "rung"]);
 });
 
 test("another way is chosen at its step, drawn at once, and followed the next time", async ({ page }) => {

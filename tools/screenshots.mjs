@@ -40,15 +40,21 @@ const VIEWS = [
   { name: "vessel-phone", path: "/size/vessel", size: phone, choose: "Bay tap" },
   { name: "vessel-wide", path: "/size/vessel", size: wide, choose: "Bay tap", press: "pin", scroll: "pinned" },
   { name: "pays-phone", path: "/size/membrane", size: phone, opens: "pays-work", choose: "Bay tap" },
-  { name: "claims-phone", path: "/size/claims", size: phone, choose: "Bay tap" },
   { name: "habits-phone", path: "/size/habits", size: phone, opens: "habits-work", choose: "Bay tap" },
   { name: "plan-wide", path: `/size/plans/${plan("Van, as it was planned")}`, size: wide },
   { name: "history-phone", path: `/history/${rig("Bay 2")}`, size: phone },
   { name: "water-phone", path: `/water/${tap("Blending tap")}`, size: phone },
-  { name: "water-wide", path: `/water/${tap("Bay tap")}`, size: wide, scroll: "hidden-load" },
   { name: "membrane-phone", path: "/water/membrane", size: phone },
   { name: "weeks-phone", path: "/weeks", size: phone },
   { name: "weeks-wide", path: "/weeks", size: wide },
+  { name: "guide-phone", path: `/refill?rig=${rig("Bay 2")}&what=refill`, size: phone, looks: 11 },
+  {
+    name: "practice-phone",
+    path: `/refill/practice?rig=${rig("Bay 2")}`,
+    size: phone,
+    ticks: ["to-outcome", "mistake-loose", "mistake-no-rinse"],
+    scroll: "practice-whole",
+  },
   { name: "stock-phone", path: "/weeks/stock", size: phone },
   {
     name: "lab-wide",
@@ -65,8 +71,13 @@ const browser = await chromium.launch({
   args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
 });
 /** Does what a view asks for once its page stands. */
-async function arrange(page, { keys, click, checks = [], opens, choose, press, slide, scroll }) {
+async function arrange(page, { keys, click, checks = [], opens, choose, press, slide, scroll, looks = 0, ticks = [] }) {
   if (keys) await page.keyboard.type(keys);
+  for (let i = 0; i < looks; i += 1) {
+    await page.keyboard.press("ArrowRight");
+    await page.waitForTimeout(150);
+  }
+  for (const id of ticks) await page.getByTestId(id).click();
   if (opens) await page.getByTestId(opens).click();
   if (choose) await page.getByRole("radio", { name: choose }).click();
   if (opens || choose) await page.waitForTimeout(2500);

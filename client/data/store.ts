@@ -5,14 +5,16 @@ import { onlineManager, QueryClient, useIsRestoring, useQueries, useQuery } from
 import { persistQueryClientSave, type PersistedClient, type Persister } from "@tanstack/react-query-persist-client";
 import { del, get, set } from "idb-keyval";
 import { useMemo, useSyncExternalStore } from "react";
-import { v7 as uuidv7 } from "uuid";
 import { localDate } from "../ui/format";
 import { actOf, bodyOf, changed, kept, takenBack, undoOf, type Step } from "./acts";
 import { fetchAll, OutOfReach, type Kept } from "./api";
+import { newId } from "./new-id";
 import { Outbox, type OutboxState } from "./outbox";
 import { keyOf, layAnswers } from "./lay-answers";
 import { overlay } from "./overlay";
 import { reach } from "./reach";
+
+export { newId };
 
 const FRESH_FOR = 20_000;
 
@@ -127,8 +129,6 @@ export function useRecords<K extends RecordKind>(kind: K): Records<K> {
 export function useKeptFresh(kind: RecordKind, every: number): void {
   useQuery({ ...listQuery(kind), refetchInterval: every });
 }
-
-export const newId = () => uuidv7();
 
 /** What an act did can be undone as long as the page is open. */
 export interface Done {

@@ -4,6 +4,7 @@ import { explainLife } from "../src/index";
 import {
   CAUTIONS,
   earlyWaste,
+  expectedLitres,
   effectsFor,
   fillWords,
   filledAt,
@@ -247,6 +248,11 @@ describe("amounts of a refill", () => {
   });
   test("tap water in the voids spends two parts in a thousand at 320 µS/cm", () => {
     expect(wettingLoss(320, 0.56)).toBeCloseTo((0.38 * 3.2) / 560, 12);
+  });
+  test("a new charge should give what its resin holds, by the load of each litre", () => {
+    const given = expectedLitres({ resin: 10, capacity: 0.5, throughput: 0.9, feed: 300, worth: 0.8 });
+    expect(given.value).toBeCloseTo(1200, 9);
+    expectTrue(given);
   });
   test("an early change throws away what it could still give", () => {
     const waste = earlyWaste({ left: 500, treated: 1500, resin: 12, price: 8, currency: "EUR" });

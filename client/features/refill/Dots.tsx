@@ -35,7 +35,7 @@ export function Dots({
         })}
       </View>
       {at === guide.open || at >= count ? null : (
-        <Pressable onPress={() => onGo(guide.open)} testID="to-open" minHeight={32} alignItems="flex-end">
+        <Pressable onPress={() => onGo(guide.open)} testID="to-open" minHeight={44} alignItems="flex-end">
           <Small textDecorationLine="underline">To the open step</Small>
         </Pressable>
       )}

@@ -1,6 +1,14 @@
 import { View } from "@tamagui/core";
-import { chargeLedgers, PART, reasonSeen, type Charge, type ReasonSeen, type Vessel } from "@winter-bead/core";
-import { isCartridgeWork, isFilling } from "@winter-bead/core/src/refill";
+import {
+  chargeLedgers,
+  PART,
+  reasonSeen,
+  storageFactor,
+  type Charge,
+  type ReasonSeen,
+  type Vessel,
+} from "@winter-bead/core";
+import { expectedLitres, isCartridgeWork, isFilling } from "@winter-bead/core/src/refill";
 import { useMemo, useState } from "react";
 import { useSettings } from "../../data/settings";
 import { act, useRecords } from "../../data/store";
@@ -8,11 +16,13 @@ import { keepTyped } from "../../forms/keep-typed";
 import { RecordForm } from "../../forms/RecordForm";
 import { go as goTo } from "../../ui/go";
 import { Card, HeavyButton, PlainButton, Row, TextButton } from "../../ui/boxes";
-import { scaleUnit, shown, threeDigits } from "../../ui/format";
+import { litres, scaleUnit, shown, threeDigits } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Small, Strong } from "../../ui/words";
+import { Explained } from "../../ui/Explained";
 import { inBooks } from "../rack/assess";
+import { useLastStanding } from "../rack/useLastStanding";
 import { BagPortions } from "../setup/BagPortions";
 import { EndFields, FillFields } from "../setup/ChargeFields";
 import { refillSteps, useRefillForm } from "../setup/refill-form";
@@ -177,6 +187,24 @@ function NewCharge({
   );
 }
 
+/** What the new charge should give at this rig's feed, with its working. */
+function ShouldGive({ form, guide }: { readonly form: ReturnType<typeof useRefillForm>; readonly guide: Guide }) {
+  const { units } = useSettings();
+  const standing = useLastStanding(guide.facts);
+  const charge = form.bodiesNow()["charge"] as unknown as Charge;
+  if (!standing || !(standing.feed.typical > 0) || !Number.isFinite(charge.resinLitres)) return null;
+  const stored = charge.stored && storageFactor(charge.stored);
+  const explanation = expectedLitres({
+    ...{ resin: charge.resinLitres, capacity: standing.ownCapacity.median, feed: standing.feed.typical },
+    ...{ throughput: standing.limitThroughput, worth: stored?.ok ? stored.value : 1 },
+  });
+  return (
+    <Explained explanation={explanation}>
+      <Body testID="should-give">{`It should give about ${litres(explanation.value, units)} to the limit at this feed.`}</Body>
+    </Explained>
+  );
+}
+
 /** Beads went in, or another vessel came: the old charge ends and the new one begins, all in one act. */
 function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
   const { guide, comesIn } = props;
@@ -217,6 +245,7 @@ function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
           isTopUp={isTopUp}
           bags={stock.length > 0 ? <BagPortions form={form} stock={stock} facts={into} /> : null}
         />
+        {isTopUp ? null : <ShouldGive form={form} guide={guide} />}
         <ReadWords guide={guide} now={now} />
         {isTopUp ? <Small>Nothing is learnt from a mixture of old and fresh beads.</Small> : null}
       </RecordForm>

@@ -11,7 +11,7 @@ import {
 import { filledAt, isCartridgeWork, minutesAtWork } from "@winter-bead/core/src/refill";
 import { bodyOf, changed, kept, type Step } from "../../data/acts";
 import type { Kept } from "../../data/api";
-import { newId } from "../../data/store";
+import { newId } from "../../data/new-id";
 import { daysBetween, DAYS_IN_MONTH } from "@winter-bead/core";
 import { localDate } from "../../ui/format";
 import type { RefillPreset } from "../setup/refill-form";

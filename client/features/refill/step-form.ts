@@ -8,21 +8,8 @@ import type { Complaint } from "../../forms/resolve";
 import { shown, type Units } from "../../ui/format";
 import { usualMeter } from "../rack/last-values";
 import { usualFill } from "../setup/charge-as-typed";
+import { foundAsTyped } from "./found-as-typed";
 import type { Guide } from "./useGuide";
-
-/** What a group of figures is without those that nobody typed; nothing where none is left. What is no number stays, to be complained of. */
-function typedOnly<T extends object>(group: T | undefined): T | undefined {
-  const typed = Object.entries(group ?? {}).filter(([, value]) => value !== undefined);
-  return typed.length > 0 ? (Object.fromEntries(typed) as T) : undefined;
-}
-
-/** What was found as a record keeps it: a reading that was not read is none. */
-export function foundAsTyped(found: Found): Found | undefined {
-  const { output, baseline, ...rest } = found;
-  const hasValue = (output as { value?: number } | undefined)?.value !== undefined;
-  const base = typedOnly(baseline);
-  return typedOnly({ ...rest, ...(hasValue ? { output } : {}), ...(base ? { baseline: base } : {}) } as Found);
-}
 
 const resinIn = (guided: Guided, charge: Charge | undefined) =>
   guided === "exchange" ? ("regenerated" as const) : (charge?.grade ?? "virgin");

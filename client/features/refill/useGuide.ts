@@ -24,15 +24,11 @@ import {
 } from "@winter-bead/core/src/refill";
 import { fitting, stockOf } from "@winter-bead/core/src/stock/stock";
 import { useMemo, useState } from "react";
-import { v5 as uuidv5 } from "uuid";
 import type { Kept } from "../../data/api";
+import { workIdOf } from "../../data/new-id";
 import { useRecords } from "../../data/store";
 import { localDate } from "../../ui/format";
 import { inBooks, type RigFacts } from "../rack/assess";
-
-/** The space of names in which a piece of work has the same id on every phone. */
-const WORKS = "6d1c36f5-4c8e-5b1a-9a77-5f0b6f2f6b1e";
-export const workIdOf = (key: string): Id => uuidv5(key, WORKS);
 
 /** One piece of guided work on one vessel or part, as far as every phone together has come. */
 export interface Guide {

@@ -1,6 +1,6 @@
 import { VOID_FRACTION } from "../bed/bed";
 import { given, planningAssumption, type Explanation } from "../explain/explanation";
-import { visibleLoad } from "../water/water";
+import { CONDUCTIVITY_PER_LOAD, visibleLoad } from "../water/water";
 import { DRAINED_RESIN_WEIGHT, TWO_PERSON_WEIGHT } from "../vessel/weight";
 import type { Vessel } from "../vessel/vessel.record";
 import type { AmountName } from "./step";
@@ -165,6 +165,52 @@ export function earlyWaste({
       given("t", "Litres treated", treated, "L", "the log"),
     ],
     ...definition,
+  };
+}
+
+/**
+ * Litres that a new charge should give until the limit, at this rig's feed and as this crew's charges have held.
+ *
+ * @param resin L @param capacity eq/L @param throughput load at the limit as a share of capacity @param feed µS/cm
+ * @param worth share of fresh resin
+ * @example expectedLitres({ resin: 10, capacity: 0.5, throughput: 0.9, feed: 300, worth: 1 }).value // 1500
+ */
+export function expectedLitres({
+  resin,
+  capacity,
+  throughput,
+  feed,
+  worth,
+}: {
+  readonly resin: number;
+  readonly capacity: number;
+  readonly throughput: number;
+  readonly feed: number;
+  readonly worth: number;
+}): Explanation {
+  return {
+    name: "What it should give",
+    value: (1000 * resin * capacity * throughput * worth) / visibleLoad(feed),
+    unit: "L",
+    formula: "m × V × q × T × s / (f / c)",
+    words: "what the resin holds, up to the limit, by the load of each litre",
+    inputs: [
+      given("m", "Milliequivalents of an equivalent", 1000, "meq/eq", "exact by definition"),
+      given("V", "Resin put in", resin, "L", "the refill"),
+      given("q", "What your charges hold", capacity, "eq/L", "your ended charges, else the grade"),
+      given("T", "Load at the limit, as a share", throughput, "", "the rack"),
+      given("s", "Worth beside fresh resin", worth, "", "how the bags were kept"),
+      given("f", "Feed", feed, "µS/cm", "your readings, else the tap"),
+      given(
+        "c",
+        "Conductivity of a milliequivalent",
+        CONDUCTIVITY_PER_LOAD,
+        "µS/cm per meq/L",
+        "Standard Methods 1030 E",
+      ),
+    ],
+    school: "own history",
+    source: "Standard Methods 1030 E",
   };
 }
 
