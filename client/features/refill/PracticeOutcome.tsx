@@ -92,7 +92,9 @@ interface Told {
 
 /** @example jobsWords(0.134, "car") // "a tenth of a car" */
 function jobsWords(jobs: number, jobName: string): string {
-  if (jobs < 0.95) return `${jobs < 0.05 ? "less than a tenth" : `${Math.round(10 * jobs)} tenths`} of a ${jobName}`;
+  const tenths = Math.round(10 * jobs);
+  if (tenths < 1) return `less than a tenth of a ${jobName}`;
+  if (tenths < 10) return `${tenths === 1 ? "a tenth" : `${tenths} tenths`} of a ${jobName}`;
   return Math.round(jobs) === 1 ? `one ${jobName}` : `${Math.round(jobs)} ${jobName}s`;
 }
 

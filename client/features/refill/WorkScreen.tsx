@@ -5,7 +5,7 @@ import { useLocalSearchParams } from "expo-router";
 import { takenBack } from "../../data/acts";
 import { useSettings } from "../../data/settings";
 import { act, useRecords } from "../../data/store";
-import { Card, TextButton } from "../../ui/boxes";
+import { TextButton } from "../../ui/boxes";
 import { momentInWords, scaleUnit, shown, threeDigits, type Units } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
@@ -40,6 +40,9 @@ const OUTCOMES = {
   failed: "did not go well",
   waiting: "a time was started",
 } as const;
+
+const timeOfDay = (instant: string) =>
+  new Date(instant).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
 
 /** Each step of the work by its name, in the order of the guide. */
 function useTitles(work: GuidedWork | undefined): ReadonlyMap<string, string> {
@@ -79,22 +82,40 @@ export function WorkPlace() {
         <Body color="$soft">
           {`Begun ${momentInWords(Date.parse(work.startedAt), Date.now())}. ${work.ended ? ended[work.ended] : "Not ended yet."}`}
         </Body>
-        {own.map((record) => (
-          <Card key={record.id} testID="noted-step" gap="$1">
-            <Strong>{titles.get(record.step) ?? record.step}</Strong>
-            <Small>
-              {`${momentInWords(Date.parse(record.at), Date.now())}, ${OUTCOMES[record.outcome as keyof typeof OUTCOMES]}`}
-            </Small>
-            {record.found ? <Body>{foundWords(record.found, units)}</Body> : null}
-            {record.note ? <Body>{record.note}</Body> : null}
-            <TextButton
-              onPress={() => void takeBack(record)}
-              label={`Take back: ${titles.get(record.step) ?? record.step}`}
+        <View>
+          {own.map((record) => (
+            <View
+              key={record.id}
+              testID="noted-step"
+              flexDirection="row"
+              justifyContent="space-between"
+              alignItems="center"
+              gap="$3"
+              borderBottomColor="$line"
+              borderBottomWidth={1}
+              paddingVertical="$1"
             >
-              Take back
-            </TextButton>
-          </Card>
-        ))}
+              <View flexShrink={1}>
+                <Strong>{titles.get(record.step) ?? "Another way was chosen"}</Strong>
+                <Small>
+                  {[
+                    `${timeOfDay(record.at)}, ${OUTCOMES[record.outcome as keyof typeof OUTCOMES]}`,
+                    foundWords(record.found, units),
+                    record.note ?? "",
+                  ]
+                    .filter(Boolean)
+                    .join(". ")}
+                </Small>
+              </View>
+              <TextButton
+                onPress={() => void takeBack(record)}
+                label={`Take back: ${titles.get(record.step) ?? record.step}`}
+              >
+                Take back
+              </TextButton>
+            </View>
+          ))}
+        </View>
       </View>
     </Screen>
   );
