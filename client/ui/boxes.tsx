@@ -237,6 +237,41 @@ export function Choice<T extends string>({
   );
 }
 
+/** One of several that may stand together: on or off, each by itself. */
+export function Tick({
+  children,
+  label,
+  on,
+  onPress,
+  testID,
+}: {
+  readonly children: string;
+  /** Read out, where it says more than its words. */
+  readonly label?: string;
+  readonly on: boolean;
+  readonly onPress: () => void;
+  readonly testID?: string;
+}) {
+  return (
+    <Pressable
+      role="checkbox"
+      aria-checked={on}
+      aria-label={label ?? children}
+      onPress={onPress}
+      backgroundColor={on ? "$ink" : "$card"}
+      borderColor={on ? "$ink" : "$line"}
+      borderWidth={2}
+      borderRadius="$2"
+      paddingHorizontal="$3"
+      testID={testID}
+    >
+      <Body color={on ? "$onInk" : "$ink"} fontWeight={on ? "700" : "400"}>
+        {children}
+      </Body>
+    </Pressable>
+  );
+}
+
 /** An empty place that says what to do first. */
 export function EmptyState({
   title,

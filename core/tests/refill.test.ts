@@ -1,3 +1,5 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
 import fc from "fast-check";
 import { life, MARKS, unwrap, type RefillStep, type Vessel, type VesselKind } from "../src/index";
 import { explainLife } from "../src/index";
@@ -468,6 +470,25 @@ describe("what a mistake costs", () => {
       }),
       { numRuns: 60 },
     );
+  });
+  test("the page of mistakes says what the core says", () => {
+    const page = readFileSync(join(__dirname, "../../docs/mistakes.md"), "utf8");
+    const rows = page.split("\n").filter((line) => /^\| [A-Z]/.test(line));
+    expect(rows).toHaveLength(MISTAKE_NAMES.length);
+    for (const name of MISTAKE_NAMES) {
+      const { packing, lost, bypass, tapWater, high, mend } = effects[name];
+      const { firstReading, litres, money } = unwrap(practise(input, effects[name]));
+      const cells = rows
+        .find((row) => row.includes(`| ${MISTAKES[name].name} |`))!
+        .split("|")
+        .slice(2, -1);
+      const said = [packing, 100 * lost, 100 * bypass, tapWater, 100 * high, mend, firstReading, litres, money.total];
+      for (const [i, value] of said.entries()) {
+        const digits = cells[i]!.trim().split(".")[1]?.length ?? 0;
+        expect([name, i, Number(cells[i])]).toEqual([name, i, Number(value.toFixed(digits))]);
+      }
+    }
+    expect(page).toContain(`gives ${Math.round(whole).toLocaleString("en-US")} L`);
   });
   test("a fault of the question is passed on in words", () => {
     const bad = practise({ ...input, life: { ...right, bed: { ...right.bed, flow: 0 } } }, nothing);

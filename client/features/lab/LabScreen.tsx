@@ -4,7 +4,7 @@ import { useLocalSearchParams } from "expo-router";
 import { memo, useEffect, useMemo, useRef } from "react";
 import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
-import { Card, Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
+import { Card, Choice, HeavyButton, TextButton, Tick } from "../../ui/boxes";
 import { FieldRow, NumberField } from "../../ui/fields";
 import { percent, unitOf, type Units } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
@@ -71,27 +71,16 @@ function VariantChoice({
     <View gap="$1" role="group" aria-label="Compare">
       <Small>{`Compare up to ${MOST_VARIANTS}`}</Small>
       <View flexDirection="row" flexWrap="wrap" gap="$2">
-        {VARIANTS.map((variant) => {
-          const on = chosen.includes(variant);
-          return (
-            <Pressable
-              key={variant}
-              role="checkbox"
-              aria-checked={on}
-              aria-label={`${VARIANT_WORDS[variant].name}: ${VARIANT_WORDS[variant].what}`}
-              onPress={() => toggle(variant)}
-              backgroundColor={on ? "$ink" : "$card"}
-              borderColor={on ? "$ink" : "$line"}
-              borderWidth={2}
-              borderRadius="$2"
-              paddingHorizontal="$3"
-            >
-              <Body color={on ? "$onInk" : "$ink"} fontWeight={on ? "700" : "400"}>
-                {VARIANT_WORDS[variant].name}
-              </Body>
-            </Pressable>
-          );
-        })}
+        {VARIANTS.map((variant) => (
+          <Tick
+            key={variant}
+            on={chosen.includes(variant)}
+            label={`${VARIANT_WORDS[variant].name}: ${VARIANT_WORDS[variant].what}`}
+            onPress={() => toggle(variant)}
+          >
+            {VARIANT_WORDS[variant].name}
+          </Tick>
+        ))}
       </View>
     </View>
   );

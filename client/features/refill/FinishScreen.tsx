@@ -177,9 +177,11 @@ function NewCharge({
         <Strong testID="new-charge">
           {`${text} ${unit} of ${charge.grade ?? ""} resin in ${vessel.name}, ${charge.packing === "settled" ? "well settled" : "not settled"}, in ${charge.minutes ?? "?"} min`}
         </Strong>
-        <TextButton onPress={() => setOpen(!open)} expanded={open} testID="change-charge">
-          {open ? "Close" : "Change something"}
-        </TextButton>
+        {isTopUp ? null : (
+          <TextButton onPress={() => setOpen(!open)} expanded={open} testID="change-charge">
+            {open ? "Close" : "Change something"}
+          </TextButton>
+        )}
       </Row>
       {open ? <FillFields form={form} vessel={vessel} bags={<></>} /> : null}
       {bags}

@@ -4,7 +4,7 @@ import { MISTAKES, practise, type Effect, type MistakeName, type PracticeOutcome
 import { useEffect, useMemo, useState } from "react";
 import { useDraft } from "../../data/draft";
 import { useSettings } from "../../data/settings";
-import { Card, HeavyButton, Pressable, Row, TextButton } from "../../ui/boxes";
+import { Card, HeavyButton, Row, TextButton, Tick } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { NumberField } from "../../ui/fields";
 import { litres as litresWords, scaleUnit, shown, threeDigits, typedNumber } from "../../ui/format";
@@ -223,28 +223,11 @@ export function PracticeOutcomeView({
         <View gap="$2">
           <Heading>Make or mend a mistake</Heading>
           <View flexDirection="row" flexWrap="wrap" gap="$2">
-            {every.map((name) => {
-              const on = made.includes(name);
-              return (
-                <Pressable
-                  key={name}
-                  role="checkbox"
-                  aria-checked={on}
-                  aria-label={MISTAKES[name].name}
-                  onPress={() => toggle(name)}
-                  backgroundColor={on ? "$ink" : "$card"}
-                  borderColor={on ? "$ink" : "$line"}
-                  borderWidth={2}
-                  borderRadius="$2"
-                  paddingHorizontal="$3"
-                  testID={`mistake-${name}`}
-                >
-                  <Body color={on ? "$onInk" : "$ink"} fontWeight={on ? "700" : "400"}>
-                    {MISTAKES[name].name}
-                  </Body>
-                </Pressable>
-              );
-            })}
+            {every.map((name) => (
+              <Tick key={name} on={made.includes(name)} onPress={() => toggle(name)} testID={`mistake-${name}`}>
+                {MISTAKES[name].name}
+              </Tick>
+            ))}
           </View>
         </View>
         {made.map((name) => {

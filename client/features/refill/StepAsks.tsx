@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { LOOK, positiveConductivityAt25, recordedEc25, type Found } from "@winter-bead/core";
+import { LOOK, onScale, positiveConductivityAt25, recordedEc25, type Found } from "@winter-bead/core";
 import {
   firstReadingTroubles,
   isCartridgeWork,
@@ -16,7 +16,7 @@ import { optionsOf } from "../../forms/options";
 import type { RecordForm as Form } from "../../forms/useRecordForm";
 import { Pressable } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
-import { scaleUnit } from "../../ui/format";
+import { scaleUnit, threeDigits } from "../../ui/format";
 import { Big, Body, Small, Strong } from "../../ui/words";
 import { useLastStanding } from "../rack/useLastStanding";
 import { PoolChoice } from "./PoolChoice";
@@ -95,7 +95,15 @@ function CountAgain({ guide, form, name }: AskProps & { readonly name: "tools" |
   );
 }
 
-function Reading({ form, withTotal }: { readonly form: Form; readonly withTotal: boolean }) {
+function Reading({
+  form,
+  withTotal,
+  label,
+}: {
+  readonly form: Form;
+  readonly withTotal: boolean;
+  readonly label: string;
+}) {
   const { records } = useRecords("meters");
   const meters = inUse(records);
   const id = String(form.watch("step.found.output.meterId" as never) ?? "");
@@ -106,7 +114,7 @@ function Reading({ form, withTotal }: { readonly form: Form; readonly withTotal:
         <RecordField
           form={form}
           path="step.found.output.value"
-          label="Output"
+          label={label}
           unit={scaleUnit(meter?.scale ?? "nacl")}
           testID="field-output"
           live
@@ -139,7 +147,9 @@ function FirstReadingSays({ guide, form }: Omit<AskProps, "step">) {
   if (ec25 === undefined || !watch.ok) return null;
   const feed = standing?.feed.typical;
   const troubles = firstReadingTroubles(ec25, watch.value, feed);
-  const mark = `${guide.vessel.marks.watch} ${scaleUnit(guide.vessel.marks.scale)}`;
+  const { meterId, scale = meters.find(({ id }) => id === meterId)?.scale ?? "nacl" } = found.output;
+  // In the scale of the meter in hand.
+  const mark = `${threeDigits(onScale(watch.value, scale))} ${scaleUnit(scale)}`;
   if (troubles.length === 0)
     return (
       <Body role="status" testID="first-reading-says">
@@ -200,7 +210,7 @@ export function StepAsks(props: AskProps) {
         </View>
       ) : null}
       {has("parts") ? <Count form={form} name="parts" label="loose parts" /> : null}
-      {has("last-reading") ? <Reading form={form} withTotal /> : null}
+      {has("last-reading") ? <Reading form={form} withTotal label="Output" /> : null}
       {has("vessel-in") ? <PoolChoice guide={guide} form={form} /> : null}
       {has("resin") ? (
         <View gap="$3">
@@ -226,8 +236,8 @@ export function StepAsks(props: AskProps) {
       {has("parts-again") ? <CountAgain {...props} name="parts" /> : null}
       {has("first-reading") ? (
         <>
-          <Reading form={form} withTotal={false} />
-          <FirstReadingSays guide={guide} form={form} />
+          <Reading form={form} withTotal={false} label={has("baseline") ? "Product" : "Output"} />
+          {has("baseline") ? null : <FirstReadingSays guide={guide} form={form} />}
         </>
       ) : null}
       {has("baseline") ? (

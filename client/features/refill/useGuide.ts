@@ -98,9 +98,12 @@ export function useGuide(facts: RigFacts, vessel: Vessel, guided: Guided): Guide
     () => fitting(stockOf({ bags, charges, today: localDate(facts.now), dateOf: localDate }), vessel),
     [bags, charges, facts.now, vessel],
   );
-  return {
-    ...{ id, guided, facts, vessel, setting, steps, work, charge, seen, stock },
-    open: openStep(steps, work),
-    records: records.filter((each) => each.workId === id),
-  };
+  return useMemo(
+    () => ({
+      ...{ id, guided, facts, vessel, setting, steps, work, charge, seen, stock },
+      open: openStep(steps, work),
+      records: records.filter((each) => each.workId === id),
+    }),
+    [id, guided, facts, vessel, setting, steps, work, charge, seen, stock, records],
+  );
 }
