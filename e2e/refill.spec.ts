@@ -167,10 +167,13 @@ test("a tank left half-way on one phone is finished on a second one", async ({ p
   await walk(other);
   await expect(other.getByTestId("left-out-line")).toContainText("The meter lies at home.");
   await expect(other.getByTestId("read-words")).toContainText("No first reading yet");
+  // The van's output is far below its limit: that it was reached is asked about.
   await choose(other, "Reached its limit");
+  await other.getByTestId("finish").click();
+  await expect(other.getByTestId("form-trouble")).toBeVisible();
   await other.getByTestId("right-reason").click();
   await other.getByTestId("finish").click();
-  await expect(other).toHaveURL(/\?rig=/);
+  await expect(other).toHaveURL(/\/\?rig=/);
   await allSent(other);
   const now = await inUse(van.id);
   expect(now).toHaveLength(1);
@@ -190,9 +193,9 @@ test.describe("without a signal", () => {
     await context.setOffline(true);
     const titles = await walk(page);
     expect(titles).toContain("Fill in layers, tap each one");
-    await choose(page, "Early, on purpose");
+    await choose(page, "A fault");
     await page.getByTestId("finish").click();
-    await expect(page).toHaveURL(/\?rig=/);
+    await expect(page).toHaveURL(/\/\?rig=/);
     expect((await inUse(fish.id)).map(({ id }) => id)).toEqual([old!.id]);
     await context.setOffline(false);
     await allSent(page);
@@ -213,14 +216,21 @@ test.describe("without a signal", () => {
     await allSent(other);
     await expect(page.getByTestId("finish")).toBeVisible({ timeout: 15_000 });
     // The second phone's answer is on its way while the first one's is kept.
+    for (const phone of [page, other]) await choose(phone, "A fault");
     await context.setOffline(true);
     await other.getByTestId("finish").click();
-    await expect(other).toHaveURL(/\?rig=/);
+    await expect(other).toHaveURL(/\/\?rig=/);
     await page.getByTestId("finish").click();
-    await expect(page).toHaveURL(/\?rig=/);
+    await expect(page).toHaveURL(/\/\?rig=/);
     await allSent(page);
     await context.setOffline(false);
-    await expect(other.getByTestId("sent-state")).toContainText(/not taken|refused|1 /, { timeout: 30_000 });
+    await expect(other.getByTestId("sent-state")).toContainText("1 not taken", { timeout: 30_000 });
+    // What the server has is fetched at once: the work is over here too.
+    await expect(other.getByTestId("work-under-way")).toHaveCount(0);
+    await other.getByTestId("sent-state").click();
+    await expect(other.getByTestId("outbox-item")).toContainText("Another phone ended this work first");
+    await other.getByText("Throw away").click();
+    await allSent(other);
     const now = await inUse(bay.id);
     expect(now).toHaveLength(1);
     expect(now[0]!.id).not.toBe(old!.id);
@@ -366,22 +376,22 @@ test("a vessel from the pool is swapped in, a service company's is exchanged, a 
   await expect(page.getByTestId("which-is-where")).toContainText("Spare tank: in the pool, never filled");
   await page.getByTestId("guide-swap").click();
   await walk(page, { "Which vessel comes in": () => choose(page, "Spare tank") });
-  await choose(page, "Early, on purpose");
+  await choose(page, "A fault");
   await page.getByTestId("finish").click();
-  await expect(page).toHaveURL(/\?rig=/);
+  await expect(page).toHaveURL(/\/\?rig=/);
   await allSent(page);
   const [swapped] = await inUse(van.id);
   expect(swapped).toMatchObject({ vesselId: spare });
   expect((await rigNamed("Van"))["stages"]).toEqual(
     expect.arrayContaining([expect.objectContaining({ kind: "resin", vesselId: spare })]),
   );
-  expect((await list("charges")).find(({ id }) => id === old!.id)!["ended"]).toMatchObject({ why: "early" });
+  expect((await list("charges")).find(({ id }) => id === old!.id)!["ended"]).toMatchObject({ why: "fault" });
 
   await page.goto(`${server.url}/refill?rig=${van.id}&what=exchange`);
   await walk(page);
-  await choose(page, "Early, on purpose");
+  await choose(page, "A fault");
   await page.getByTestId("finish").click();
-  await expect(page).toHaveURL(/\?rig=/);
+  await expect(page).toHaveURL(/\/\?rig=/);
   await allSent(page);
   expect((await inUse(van.id))[0]).toMatchObject({ vesselId: spare, grade: "regenerated" });
 
@@ -390,7 +400,7 @@ test("a vessel from the pool is swapped in, a service company's is exchanged, a 
   await expect(title(page)).toBeVisible();
   await walk(page, { "Fill below": () => fill(page, "resinLitres", "1.5") });
   await page.getByTestId("finish").click();
-  await expect(page).toHaveURL(/\?rig=/);
+  await expect(page).toHaveURL(/\/\?rig=/);
   await allSent(page);
   const [topped] = await inUse(van.id);
   expect(topped!.id).toBe(now!.id);

@@ -87,8 +87,14 @@ export class Outbox {
   private hold = FIRST_HOLD;
   private holdTimer: ReturnType<typeof setTimeout> | undefined;
 
-  /** @param onAccepted lays answers on this device; its promise resolves when they are safe there */
-  constructor(private readonly onAccepted: (accepted: readonly Accepted[]) => Promise<void>) {
+  /**
+   * @param onAccepted lays answers on this device; its promise resolves when they are safe there
+   * @param onRefused what an act speaks of is not as this device has it
+   */
+  constructor(
+    private readonly onAccepted: (accepted: readonly Accepted[]) => Promise<void>,
+    private readonly onRefused: (act: Act) => void = () => undefined,
+  ) {
     this.database = openDB<Schema>(DATABASE, 1, {
       upgrade: (db) =>
         void db
@@ -232,6 +238,7 @@ export class Outbox {
       const problem: Problem =
         error instanceof Refused ? error.problem : { type: "about:blank", title: String(error), status: 0 };
       await this.replace({ ...item, refused: problem });
+      this.onRefused(act);
       this.tell({ type: "changed" });
     }
   }

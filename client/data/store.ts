@@ -83,11 +83,17 @@ export const onRestored = async () => {
 };
 
 /** Answers wait for the kept lists, or these would come after them and, older, stand for fresh. */
-export const outbox = new Outbox(async (accepted) => {
-  await restored;
-  await layAnswers(queryClient, accepted);
-  await persistNow();
-});
+export const outbox = new Outbox(
+  async (accepted) => {
+    await restored;
+    await layAnswers(queryClient, accepted);
+    await persistNow();
+  },
+  ({ puts }) => {
+    for (const kind of new Set(puts.map((put) => put.kind)))
+      void queryClient.invalidateQueries({ queryKey: keyOf(kind as RecordKind) });
+  },
+);
 
 export const useOutbox = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.snapshot, outbox.snapshot);
 

@@ -315,6 +315,8 @@ describe("work that is left and gone on with", () => {
     const first = workKey("refill", target, []);
     const works = worksOf([done("end", 9, { outcome: "given-up" }), done("end", 8, { outcome: "finished" })]);
     expect(works[0]!.ended).toBe("finished");
+    const [reopened] = worksOf([done("ready", 0), done("end", 8, { outcome: "reopened" })]);
+    expect([reopened!.ended, reopened!.steps.has("end")]).toEqual([undefined, false]);
     expect(workKey("refill", target, worksOf([done("ready", 0)]))).toBe(first);
     expect(workKey("refill", target, works)).not.toBe(first);
     expect(workKey("top-up", target, works)).not.toBe(workKey("refill", target, []));

@@ -28,7 +28,7 @@ import { EndFields, FillFields } from "../setup/ChargeFields";
 import { refillSteps, useRefillForm } from "../setup/refill-form";
 import { Dots } from "./Dots";
 import { besideRefill, lookWords, presetOf, readingsOf, swappedIn, toppedUp } from "./finish";
-import { stepRecord } from "./guide-deeds";
+import { finished } from "./guide-deeds";
 import type { Guide } from "./useGuide";
 import { guidedWords } from "./words";
 
@@ -127,7 +127,7 @@ function FinishPart(props: FinishProps) {
     const words = `${PART.of[part]} of ${guide.facts.rig.name}: changed.`;
     const done = await act(guidedWords(guide.guided, guide.facts.rig.name), [
       ...besideRefill(guide, now),
-      stepRecord(guide, "end", { outcome: "finished" }),
+      finished(guide),
     ]);
     showToast({ words, undo: done.undo });
     goTo("/weeks/upkeep");
@@ -229,7 +229,7 @@ function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
         ...(isTopUp && charge ? [toppedUp(charge, filled)] : refillSteps(bodies, ends, bags)),
         ...(guided === "swap" && rig ? [swappedIn(rig, vessel, comesIn)] : []),
         ...besideRefill(guide, now),
-        stepRecord(guide, "end", { outcome: "finished" }),
+        finished(guide),
       ]);
       return { ...done, words: `${facts.rig.name}: all of it is kept.`, away: `/?rig=${facts.rig.id}` };
     });

@@ -69,7 +69,7 @@ export function WorkPlace() {
   const titles = useTitles(work);
   if (!work) return <NotHere what="refill" href="/weeks" way="To the weeks" />;
   const own = records
-    .filter((each) => each.workId === work.id && each.step !== "end")
+    .filter((each) => each.workId === work.id && each.step !== "end" && each.step !== "given-up")
     .sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   const takeBack = async (record: (typeof own)[number]) => {
     const done = await act("A step taken back", [takenBack("refill-steps", record)]);

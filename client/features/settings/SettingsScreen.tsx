@@ -20,6 +20,10 @@ function contentWords(puts: readonly Put[]): string {
   return words.filter((each) => each !== "").join(", ");
 }
 
+/** The end of a refill that another phone ended first. */
+const isSecondEnd = ({ act }: OutboxItem) =>
+  act.puts.some((put) => put.kind === "refill-steps" && "body" in put && put.body["outcome"] === "finished");
+
 function Waiting({ item }: { readonly item: OutboxItem }) {
   const { refused } = item;
   return (
@@ -31,6 +35,12 @@ function Waiting({ item }: { readonly item: OutboxItem }) {
           <Body color="$rowan" role="alert">
             {refused.title}: {refused.errors?.map((error) => error.message).join(" ") ?? refused.detail}
           </Body>
+          {isSecondEnd(item) ? (
+            <Body>
+              Another phone ended this work first, and what it kept stands. Where yours was right, correct the charge in
+              its history; this one can be thrown away.
+            </Body>
+          ) : null}
           <View flexDirection="row" gap="$4">
             <TextButton onPress={() => void outbox.retry(item)}>Send again</TextButton>
             <TextButton onPress={() => void outbox.drop(item.seq)}>Throw away</TextButton>

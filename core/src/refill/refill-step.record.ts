@@ -45,6 +45,7 @@ const OUTCOME = choice(
     failed: "Did not go well",
     waiting: "A time is running",
     finished: "All of it is done",
+    reopened: "Not ended after all",
     "given-up": "Given up",
   },
   { fault: "Say how the step went." },

@@ -45,7 +45,7 @@ function workOf(id: Id, all: readonly RefillStep[]): GuidedWork {
   for (const { step, outcome, at, until, note, ways: chosen, found: seen } of steps) {
     if (outcome === "finished") ended = "finished";
     else if (outcome === "given-up") ended ??= "given-up";
-    else states.set(step, { outcome, at, until, note });
+    else if (outcome !== "reopened") states.set(step, { outcome, at, until, note });
     if (chosen) ways = chosen;
     if (seen) {
       found = { ...found, ...seen };
