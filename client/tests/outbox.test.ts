@@ -7,7 +7,7 @@ import type { AddressInfo } from "node:net";
 import { openDB } from "idb";
 import type { Act, Put } from "@winter-bead/contract";
 import { PROBLEMS } from "@winter-bead/contract/src/problem-types";
-import { changed, kept, undoOf, actOf } from "../data/acts";
+import { changed, kept, keptOnce, undoOf, actOf } from "../data/acts";
 import type { Kept } from "../data/api";
 import { OLD_OUTBOX } from "../data/old-outbox";
 import { Outbox, type Accepted, type OutboxState } from "../data/outbox";
@@ -78,6 +78,7 @@ const until = async (holds: () => boolean) => {
 
 let server: ScriptedServer;
 const laid: Accepted[] = [];
+const refusedKinds: string[] = [];
 let outbox: Outbox;
 const state = (): OutboxState => outbox.snapshot();
 let acts = 0;
@@ -111,9 +112,12 @@ beforeAll(async () => {
       madeAt: "2026-03-01T08:01:00Z",
     },
   ]);
-  outbox = new Outbox(async (accepted) => {
-    laid.push(...accepted);
-  });
+  outbox = new Outbox(
+    async (accepted) => {
+      laid.push(...accepted);
+    },
+    ({ puts }) => refusedKinds.push(...puts.map(({ kind }) => kind)),
+  );
 });
 afterAll(async () => {
   outbox.close();
@@ -234,6 +238,26 @@ test("a refused write stays to be seen and blocks nothing", async () => {
   await until(() => state().items.length === 1 && state().items[0]!.refused !== undefined);
   expect(state().items[0]).toMatchObject({ act: { puts: [{ id: "f" }] }, refused: { title: "No", status: 422 } });
   expect(laidIds()).toEqual(["g"]);
+  // What it speaks of is not as this device has it: that is told, so that it is fetched anew.
+  expect(refusedKinds).toEqual(["sites"]);
+});
+
+test("what every device keeps under one id is not taken back by an undo: it says that it is open again", () => {
+  const step = (outcome: "finished" | "reopened") => ({
+    ...{ workId: "w", guided: "refill" as const, rigId: "r", step: "end", outcome, at: "2027-03-01T08:00:00Z" },
+  });
+  const steps = [
+    kept("sites", { name: "New" }, "a"),
+    keptOnce("refill-steps", step("finished"), "end", step("reopened")),
+  ];
+  expect(actOf("Refill", "2027-03-01T08:00:00Z", steps).puts).toEqual([
+    expect.objectContaining({ kind: "sites", id: "a", body: { name: "New" } }),
+    expect.objectContaining({ kind: "refill-steps", id: "end", body: step("finished") }),
+  ]);
+  expect(undoOf("Refill, undone", "2027-03-01T09:00:00Z", steps, "act").puts).toEqual([
+    expect.objectContaining({ kind: "refill-steps", id: "end", replaces: 1, body: step("reopened") }),
+    { kind: "sites", id: "a", replaces: 1, voided: true },
+  ]);
 });
 
 test("a refused write can be offered again, or thrown away", async () => {

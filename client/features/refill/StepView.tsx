@@ -1,6 +1,5 @@
 import { View } from "@tamagui/core";
 import {
-  CAUTIONS,
   earlyWaste,
   refillAmounts,
   TROUBLES,
@@ -14,7 +13,7 @@ import { useState } from "react";
 import { useWindowDimensions } from "react-native";
 import { useSettings } from "../../data/settings";
 import type { RecordForm as Form } from "../../forms/useRecordForm";
-import { Caution, PlainButton, TextButton } from "../../ui/boxes";
+import { PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { Measured } from "../../ui/Measured";
 import { litresRange, shown, type Units } from "../../ui/format";
@@ -25,6 +24,7 @@ import { useLastStanding } from "../rack/useLastStanding";
 import { money } from "../size/money";
 import { usePrices } from "../size/usePrices";
 import { StepAsks } from "./StepAsks";
+import { Cautions } from "./StepCautions";
 import type { Guide } from "./useGuide";
 import { VesselDrawing } from "./VesselDrawing";
 import { WaysHere } from "./WaysHere";
@@ -152,25 +152,6 @@ function Workings({
       {known.map(({ explanation }) => (
         <Explained key={explanation.name} explanation={explanation} label={explanation.name} />
       ))}
-    </View>
-  );
-}
-
-/** Everything to mind at a step, each in one line, with more on request. */
-export function Cautions({ step }: { readonly step: Pick<GuideStep, "cautions" | "id"> }) {
-  const [open, setOpen] = useState(false);
-  if (step.cautions.length === 0) return null;
-  return (
-    <View gap="$1" testID="cautions">
-      {step.cautions.map((name) => (
-        <View key={name} gap={2}>
-          <Caution>{CAUTIONS[name].say}</Caution>
-          {open ? <Small paddingLeft="$4">{CAUTIONS[name].more}</Small> : null}
-        </View>
-      ))}
-      <TextButton onPress={() => setOpen(!open)} expanded={open} testID="more-cautions">
-        {open ? "Less" : "More on this"}
-      </TextButton>
     </View>
   );
 }
