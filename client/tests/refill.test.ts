@@ -129,7 +129,7 @@ function guideWith(guided: RefillStep["guided"], steps: readonly Partial<RefillS
   const setting = { ...settingOf("screw-head-tank"), guided };
   return {
     ...{ id: "w", guided, vessel, setting, steps: guideFor(setting), work: worksOf(records)[0], open: 0, records },
-    ...{ charge: undefined, seen: undefined, stock: [] },
+    ...{ charge: undefined, stock: [] },
     facts: { rig, vessel, taps: [], meters: [], visits: [], charges: [], feedTests: [], reports: [], now: 0 },
   };
 }

@@ -357,6 +357,8 @@ describe("a first reading", () => {
     expect(firstReadingTroubles(5, 12, 320)).toEqual([]);
     expect(firstReadingTroubles(12, 12, 320)).toEqual([]);
     expect(firstReadingTroubles(260, 12, 320)).toEqual(["reads-feed"]);
+    expect(firstReadingTroubles(193, 12, 320)).toEqual(["reads-feed"]);
+    expect(firstReadingTroubles(191, 12, 320)).toEqual(["reads-high-falls", "reads-share"]);
     expect(firstReadingTroubles(40, 12, 320)).toEqual(["reads-high-falls", "reads-share"]);
     expect(firstReadingTroubles(260, 12, undefined)).toEqual(["reads-high-falls", "reads-share"]);
   });

@@ -263,6 +263,7 @@ function Ended({ guide, name }: { readonly guide: Guide; readonly name: string }
             : "What was noted of it stays; a new start begins at the first step."}
         </Body>
         <HeavyButton href={`/?rig=${guide.facts.rig.id}`}>To the rack</HeavyButton>
+        {finished ? null : <TextButton href={`/refill?rig=${guide.facts.rig.id}`}>Begin anew</TextButton>}
       </Card>
     </Screen>
   );

@@ -1,12 +1,4 @@
-import {
-  reasonSeen,
-  chargeLedgers,
-  type BagInStock,
-  type Guided,
-  type Id,
-  type ReasonSeen,
-  type Vessel,
-} from "@winter-bead/core";
+import type { BagInStock, Guided, Id, Vessel } from "@winter-bead/core";
 import {
   guideFor,
   HEAVY_FROM,
@@ -28,7 +20,7 @@ import type { Kept } from "../../data/api";
 import { workIdOf } from "../../data/new-id";
 import { useRecords } from "../../data/store";
 import { localDate } from "../../ui/format";
-import { inBooks, type RigFacts } from "../rack/assess";
+import type { RigFacts } from "../rack/assess";
 
 /** One piece of guided work on one vessel or part, as far as every phone together has come. */
 export interface Guide {
@@ -44,7 +36,6 @@ export interface Guide {
   readonly open: number;
   /** The charge in use. */
   readonly charge: Kept<"charges"> | undefined;
-  readonly seen: ReasonSeen | undefined;
   readonly stock: readonly BagInStock[];
   readonly records: readonly Kept<"refill-steps">[];
 }
@@ -90,20 +81,16 @@ export function useGuide(facts: RigFacts, vessel: Vessel, guided: Guided): Guide
     [guided, vessel, ways, facts.rig, charge],
   );
   const steps = useMemo(() => guideFor(setting), [setting]);
-  const seen = useMemo(() => {
-    const ledger = chargeLedgers(inBooks({ ...facts, vessel })).find((each) => each.charge.id === charge?.id);
-    return ledger && reasonSeen(ledger, vessel);
-  }, [facts, vessel, charge?.id]);
   const stock = useMemo(
     () => fitting(stockOf({ bags, charges, today: localDate(facts.now), dateOf: localDate }), vessel),
     [bags, charges, facts.now, vessel],
   );
   return useMemo(
     () => ({
-      ...{ id, guided, facts, vessel, setting, steps, work, charge, seen, stock },
+      ...{ id, guided, facts, vessel, setting, steps, work, charge, stock },
       open: openStep(steps, work),
       records: records.filter((each) => each.workId === id),
     }),
-    [id, guided, facts, vessel, setting, steps, work, charge, seen, stock, records],
+    [id, guided, facts, vessel, setting, steps, work, charge, stock, records],
   );
 }
