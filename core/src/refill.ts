@@ -10,4 +10,4 @@ export * from "./refill/step";
 export * from "./refill/troubles";
 export * from "./refill/ways";
 export * from "./refill/work";
-export { fillWords, toolsFor } from "./refill/vessel-steps";
+export { fillWords } from "./refill/vessel-steps";

@@ -12,6 +12,7 @@ import {
   filledAt,
   firstReadingTroubles,
   guideFor,
+  HEAVY_FROM,
   lastWays,
   minutesAtWork,
   missing,
@@ -21,6 +22,7 @@ import {
   practise,
   refillAmounts,
   RISER_WAYS,
+  TIMERS,
   together,
   toolsFor,
   TROUBLES,
@@ -217,6 +219,24 @@ describe("the guide of each kind of vessel", () => {
         },
       ),
     );
+  });
+});
+
+describe("planning assumptions of the guide", () => {
+  test("times, in minutes", () => {
+    const minutes = Object.entries(TIMERS).map(([name, { minutes: each }]) => [name, each]);
+    expect(Object.fromEntries(minutes)).toEqual({
+      ...{ drain: 120, settle: 2, purge: 1, "rinse-up": 2, "carbon-rinse": 10, "membrane-flush": 60 },
+    });
+  });
+  test("a scoop of 0.8 L; heavy from 8 kg", () => {
+    expect(usualWays("cartridge", 1).scoop).toBe(0.8);
+    expect(HEAVY_FROM).toBe(8);
+  });
+  test("a housing has its own tools, a vessel those of its school", () => {
+    expect(toolsFor(setting("cartridge", { guided: "sediment" }))).toContain("Housing wrench");
+    expect(toolsFor(setting("screw-head-tank"))).toContain("Plug for the riser");
+    expect(toolsFor(setting("floated-tank"))).not.toContain("Plug for the riser");
   });
 });
 

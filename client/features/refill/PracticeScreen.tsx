@@ -2,7 +2,7 @@ import { View } from "@tamagui/core";
 import { MISTAKES, type GuideStep, type MistakeName } from "@winter-bead/core/src/refill";
 import { useLocalSearchParams } from "expo-router";
 import { useMemo, useState } from "react";
-import { savedDraft, useDraft } from "../../data/draft";
+import { useDraft } from "../../data/draft";
 import { Caution, Choice, HeavyButton, PlainButton, Row, TextButton } from "../../ui/boxes";
 import { Screen } from "../../ui/Screen";
 import { Body, Small, Strong, Title } from "../../ui/words";
@@ -41,7 +41,9 @@ interface Typed {
   /** What was done at each step where a mistake tempts. */
   readonly made: readonly MistakeName[];
 }
-const START: Typed = { vesselId: "", at: 0, made: [] };
+/** The vessel is chosen before the first step. */
+const BEFORE = -1;
+const START: Typed = { vesselId: "", at: BEFORE, made: [] };
 const NAME = "practice";
 
 /** The right way and the tempting one, not always in the same order. */
@@ -161,10 +163,10 @@ function Beginning({
           testID="practice-vessel"
         />
         <Caution>In earnest the cautions hold: gloves, eyes, back, and no bead down a drain.</Caution>
-        <HeavyButton onPress={() => patch({ at: 1, made: [] })} testID="practice-start">
+        <HeavyButton onPress={() => patch({ at: 0, made: [] })} testID="practice-start">
           {`Begin: ${count} steps`}
         </HeavyButton>
-        <TextButton onPress={() => patch({ at: count + 1 })} testID="to-outcome">
+        <TextButton onPress={() => patch({ at: count })} testID="to-outcome">
           To the mistakes and what each costs
         </TextButton>
       </View>
@@ -177,7 +179,7 @@ export function PracticePlace() {
   const { rig } = useLocalSearchParams<{ rig?: string }>();
   const { facts } = useRigFacts();
   const all = usePractised();
-  const [typed, patch] = useDraft<Typed>(NAME, { ...START, ...savedDraft(NAME) });
+  const [typed, patch] = useDraft<Typed>(NAME, START);
   const ofRig = facts.find((each) => each.rig.id === rig)?.vessel.id;
   const chosen = all.find(({ vessel }) => vessel.id === (typed.vesselId || ofRig)) ?? all[0]!;
   const about = useWithWater(
@@ -185,27 +187,17 @@ export function PracticePlace() {
     facts.find((each) => each.vessel.id === chosen.vessel.id),
   );
   const steps = useMemo(() => practiceSteps(about), [about]);
-  // 0 is the choice of the vessel; the steps follow, then what came of it.
-  const at = typed.at - 1;
+  const { at } = typed;
   useFocusOnStep(String(at));
-  if (at < 0) return <Beginning all={all} about={about} patch={patch} count={steps.length} />;
+  if (at <= BEFORE) return <Beginning all={all} about={about} patch={patch} count={steps.length} />;
   if (at >= steps.length)
     return (
       <PracticeOutcomeView
         about={about}
         made={typed.made}
         onMade={(made) => patch({ made })}
-        onAgain={() => patch({ at: 0, made: [] })}
+        onAgain={() => patch({ at: BEFORE, made: [] })}
       />
     );
-  return (
-    <PracticeStep
-      key={steps[at]!.id}
-      about={about}
-      steps={steps}
-      at={at}
-      typed={typed}
-      patch={(part) => patch(part.at === undefined ? part : { ...part, at: part.at + 1 })}
-    />
-  );
+  return <PracticeStep key={steps[at]!.id} about={about} steps={steps} at={at} typed={typed} patch={patch} />;
 }

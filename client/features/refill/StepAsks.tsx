@@ -2,7 +2,6 @@ import { View } from "@tamagui/core";
 import { LOOK, onScale, positiveConductivityAt25, recordedEc25, type Found } from "@winter-bead/core";
 import {
   firstReadingTroubles,
-  isCartridgeWork,
   missing,
   toolsFor,
   TROUBLES,
@@ -205,7 +204,7 @@ export function StepAsks(props: AskProps) {
     <View gap="$3" testID="asks">
       {has("tools") ? (
         <View gap="$2">
-          {isCartridgeWork(guide.guided) ? null : <Body testID="tools">{toolsFor(guide.setting).join(" · ")}</Body>}
+          <Body testID="tools">{toolsFor(guide.setting).join(" · ")}</Body>
           <Count form={form} name="tools" label="things laid out" />
         </View>
       ) : null}

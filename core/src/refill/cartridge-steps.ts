@@ -10,6 +10,18 @@ const NAMES: Readonly<Record<Cartridge, string>> = {
 
 const housing = (more: Partial<Scene>): Partial<Scene> => ({ of: "housing", riser: "none", water: 1, ...more });
 
+/** Tools for a housing, counted before and after. */
+export const HOUSING_TOOLS = [
+  "Gloves",
+  "Housing wrench",
+  "Tub",
+  "Cloth",
+  "Silicone grease",
+  "Spare O-ring",
+  "Flat seals",
+  "The new one",
+] as const;
+
 const ready = (part: Cartridge) =>
   step(
     {
@@ -17,7 +29,6 @@ const ready = (part: Cartridge) =>
       title: `The new ${NAMES[part]}, and what it needs`,
       short: "lay it at hand",
       how: [
-        "Housing wrench, tub, cloth, silicone grease, spare O-ring and flat seals; gloves.",
         part === "membrane"
           ? "Its wrapping stays on until it goes in: a membrane that dried out is harmed."
           : "Same length and ends as the old one. Its wrapping stays on until it goes in.",

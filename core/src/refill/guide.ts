@@ -1,7 +1,7 @@
-import { cartridgeSteps } from "./cartridge-steps";
+import { cartridgeSteps, HOUSING_TOOLS } from "./cartridge-steps";
 import type { Guided } from "./refill-step.record";
 import type { GuideSetting, GuideStep } from "./step";
-import { exchangeSteps, refillSteps, topUpSteps } from "./vessel-steps";
+import { exchangeSteps, refillSteps, topUpSteps, vesselTools } from "./vessel-steps";
 
 /** Parts that are serviced, not filled. */
 export const CARTRIDGES = ["sediment", "carbon", "membrane"] as const;
@@ -11,6 +11,10 @@ export const isCartridgeWork = (guided: Guided): guided is (typeof CARTRIDGES)[n
 /** Work at which beads go in. */
 export const isFilling = (guided: Guided) =>
   guided === "refill" || guided === "early" || guided === "emergency" || guided === "top-up";
+
+/** What is laid at hand before anything is opened, and counted again at the end. */
+export const toolsFor = (setting: GuideSetting): readonly string[] =>
+  isCartridgeWork(setting.guided) ? HOUSING_TOOLS : vesselTools(setting);
 
 /** The last one: what was done is looked over and kept as one act. */
 export const FINISH = "finish";

@@ -127,8 +127,7 @@ export interface GuideSetting {
   readonly isHeavy: boolean;
 }
 
-type StepParts = Pick<GuideStep, "id" | "title" | "short" | "how" | "done"> &
-  Partial<Omit<GuideStep, "scene">> & { readonly scene?: Partial<Scene> };
+type StepParts = Pick<GuideStep, "id" | "title" | "short" | "how" | "done"> & Partial<Omit<GuideStep, "scene">>;
 
 const STILL: Scene = {
   of: "vessel",
@@ -153,5 +152,5 @@ export const step = (parts: StepParts, scene: Partial<Scene> = {}): GuideStep =>
   troubles: [],
   asks: [],
   ...parts,
-  scene: { ...STILL, ...scene, ...parts.scene },
+  scene: { ...STILL, ...scene },
 });

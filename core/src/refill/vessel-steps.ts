@@ -14,8 +14,8 @@ const base = ({ kind, ways }: GuideSetting): Partial<Scene> => ({
 const hasRiser = ({ ways }: GuideSetting) => ways.riser !== "none";
 const isStand = ({ ways }: GuideSetting) => ways.mount !== "alone";
 
-/** Tools, counted before and after. */
-export function toolsFor({ ways, kind, guided }: GuideSetting): readonly string[] {
+/** Tools for a vessel, counted before and after. */
+export function vesselTools({ ways, kind, guided }: GuideSetting): readonly string[] {
   const filled = guided === "refill" || guided === "early" || guided === "emergency" || guided === "top-up";
   if (!filled) return ["Gloves", "Caps for both ends", "Tape for the label"];
   return [
@@ -156,9 +156,9 @@ function emptyIt(setting: GuideSetting): readonly GuideStep[] {
         ...scene,
         ...spent,
         head: "loose",
-        tool: kind === "cartridge" ? undefined : "wrench",
+        ...(kind === "cartridge" ? {} : ({ tool: "wrench" } as const)),
         look: ["thread"],
-      } as Partial<Scene>,
+      },
     ),
     step(
       {
@@ -479,8 +479,8 @@ function closeIt(setting: GuideSetting): readonly GuideStep[] {
         ...scene,
         look: cartridge ? ["rim"] : ["seat", "thread"],
         noBeads: cartridge ? ["rim", "thread"] : ["seat", "seal", "thread"],
-        ...(ways.riser === "with-head" ? { riser: "out" } : {}),
-      } as Partial<Scene>,
+        ...(ways.riser === "with-head" ? ({ riser: "out" } as const) : {}),
+      },
     ),
     step(
       {
@@ -503,8 +503,8 @@ function closeIt(setting: GuideSetting): readonly GuideStep[] {
         ...scene,
         tool: "dish",
         look: kind === "inner-seal-bottle" ? ["inner-seal", "seal"] : ["seal"],
-        ...(ways.riser === "with-head" ? { riser: "out" } : {}),
-      } as Partial<Scene>,
+        ...(ways.riser === "with-head" ? ({ riser: "out" } as const) : {}),
+      },
     ),
     step(
       {
@@ -530,8 +530,8 @@ function closeIt(setting: GuideSetting): readonly GuideStep[] {
         head: "loose",
         look: cartridge ? ["bottom-gap"] : ["thread"],
         noBeads: ["thread"],
-        ...(ways.riser === "with-head" ? { riser: "sliding" } : {}),
-      } as Partial<Scene>,
+        ...(ways.riser === "with-head" ? ({ riser: "sliding" } as const) : {}),
+      },
     ),
   ];
 }
