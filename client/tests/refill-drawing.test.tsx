@@ -42,6 +42,15 @@ describe("the drawing of a step", () => {
     expect(screen.getByRole("img").getAttribute("aria-label")).toContain("its top plugged, fresh beads going in");
     expect(container.innerHTML).toContain("#a8331f");
   });
+  test("topped up, the fresh beads lie on the spent ones", () => {
+    const { beads } = draw(sceneOf("wet", "screw-head-tank", { guided: "top-up" }), "screw-head-tank");
+    const at = (fill: string) =>
+      beads.filter((bead) => bead.getAttribute("fill") === fill).map((bead) => Number(bead.getAttribute("cy")));
+    const [spent, fresh] = [at("#102430"), at("#dcebf0")];
+    expect(spent.length).toBeGreaterThan(20);
+    expect(fresh.length).toBeGreaterThan(10);
+    expect(Math.max(...fresh)).toBeLessThan(Math.min(...spent));
+  });
   test("heavy is written where a back could be hurt, and nowhere on what one hand carries", () => {
     const heavy = draw(sceneOf("disconnect", "screw-head-tank"), "screw-head-tank");
     expect(heavy.text).toContain("heavy");

@@ -180,6 +180,7 @@ describe("the guide of each kind of vessel", () => {
     const guide = guideFor(setting("screw-head-tank", { guided: "top-up" }));
     expect(guide.map(({ id }) => id)).not.toContain("empty");
     expect(guide.find(({ id }) => id === "sunken")!.how.join(" ")).toContain("no substitute");
+    expect(guide.find(({ id }) => id === "fill")!.scene.beads).toEqual({ are: "fresh", level: 0.9, spentTo: 0.8 });
   });
   test("new carbon is rinsed ten minutes, a membrane flushed for its first hour and read", () => {
     const timer = (guided: "carbon" | "membrane") =>

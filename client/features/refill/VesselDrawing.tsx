@@ -443,6 +443,8 @@ export const VesselDrawing = memo(function VesselDrawing(props: VesselDrawingPro
   const beads = scene.beads
     ? beadsIn(shape, scene.stance, paper, scene.beads.level, kind === "cartridge" ? 0.97 : fillTo, BEAD)
     : [];
+  // Only what stands upright has fresh beads on spent ones.
+  const freshFrom = placed({ x: 0, y: markAt(shape, (scene.beads?.spentTo ?? 0) * fillTo) }, shape, "upright", paper).y;
   const surface = placed(
     { x: 0, y: shape.floor - scene.water * (shape.floor - shape.threadsEnd) },
     shape,
@@ -472,7 +474,7 @@ export const VesselDrawing = memo(function VesselDrawing(props: VesselDrawingPro
         />
       ) : null}
       {beads.map(({ x, y }) => (
-        <Bead key={`${x} ${y}`} x={x} y={y} spent={scene.beads!.are === "spent"} colours={colours} />
+        <Bead key={`${x} ${y}`} x={x} y={y} spent={scene.beads!.are === "spent" || y > freshFrom} colours={colours} />
       ))}
       <G transform={stands}>
         <Riser {...drawn} />

@@ -29,8 +29,8 @@ export interface Scene {
   readonly riser: "in" | "out" | "pulled" | "sliding" | "none";
   /** The riser's top is closed. */
   readonly plug: boolean;
-  /** Beads in it: spent or fresh, up to a share of the fill mark. */
-  readonly beads?: { readonly are: "spent" | "fresh"; readonly level: number };
+  /** Beads in it: spent or fresh, up to a share of the fill mark; of a top-up the spent ones stay below the fresh. */
+  readonly beads?: { readonly are: "spent" | "fresh"; readonly level: number; readonly spentTo?: number };
   /** Beads on their way. */
   readonly beadsGo?: "out" | "in";
   /** Water in it, a share of its inside. */

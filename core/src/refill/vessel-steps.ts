@@ -644,6 +644,16 @@ export const refillSteps = (setting: GuideSetting): readonly GuideStep[] => [
   tidy(setting),
 ];
 
+/** Share of the mark to which a sunken bed is drawn. */
+const SUNKEN = 0.8;
+
+/** The fresh beads of a top-up lie on the spent ones. */
+const onSpent = (step: GuideStep): GuideStep => {
+  const { beads } = step.scene;
+  if (beads?.are !== "fresh") return step;
+  return { ...step, scene: { ...step.scene, beads: { ...beads, level: Math.max(beads.level, 0.9), spentTo: SUNKEN } } };
+};
+
 /** Fresh beads on top of what is there, where the bed has sunk. */
 export function topUpSteps(setting: GuideSetting): readonly GuideStep[] {
   const filled = fillIt(setting).filter(({ id }) => id !== "float");
@@ -665,12 +675,9 @@ export function topUpSteps(setting: GuideSetting): readonly GuideStep[] {
         cautions: ["gloves-and-eyes"],
         troubles: ["cracked-strainer"],
       },
-      { ...base(setting), head: "off", beads: { are: "spent", level: 0.8 }, mark: true },
+      { ...base(setting), head: "off", beads: { are: "spent", level: SUNKEN }, mark: true },
     ),
-    ...filled,
-    ...closeIt(setting),
-    ...setUp(setting),
-    tidy(setting),
+    ...[...filled, ...closeIt(setting), ...setUp(setting), tidy(setting)].map(onSpent),
   ];
 }
 
