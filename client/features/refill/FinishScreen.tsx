@@ -38,6 +38,9 @@ interface FinishProps {
   readonly onGiveUp: () => void;
 }
 
+/** So many of the open steps have their way here. */
+const FIRST_OPEN = 3;
+
 /** Steps that are open or left out, each with the way to it. */
 function NotDone({ guide, go }: Pick<FinishProps, "guide" | "go">) {
   const states = guide.steps.map((step, at) => ({ step, at, state: guide.work?.steps.get(step.id) }));
@@ -48,11 +51,12 @@ function NotDone({ guide, go }: Pick<FinishProps, "guide" | "go">) {
       {open.length > 0 ? (
         <View testID="still-open">
           <Strong color="$rowan">{open.length === 1 ? "One step is open" : `${open.length} steps are open`}</Strong>
-          {open.map(({ step, at }) => (
+          {open.slice(0, FIRST_OPEN).map(({ step, at }) => (
             <TextButton key={step.id} onPress={() => go(at)}>
               {step.title}
             </TextButton>
           ))}
+          {open.length > FIRST_OPEN ? <Small>{`and ${open.length - FIRST_OPEN} more after them`}</Small> : null}
         </View>
       ) : null}
       {left.map(({ step, state }) => (

@@ -135,6 +135,26 @@ function Reading({
   );
 }
 
+/** The scale of the meter that a step's reading is taken with. */
+function useScale(form: Form) {
+  const { records } = useRecords("meters");
+  const id = String(form.watch("step.found.output.meterId" as never) ?? "");
+  return records.find((each) => each.id === id)?.scale ?? "nacl";
+}
+
+/** A new membrane's figures beside its product, on the same meter's scale. */
+function Baseline({ form }: { readonly form: Form }) {
+  const scale = useScale(form);
+  return (
+    <FieldRow>
+      <RecordField form={form} path="step.found.baseline.feed" unit={scaleUnit(scale)} live />
+      {(["temperature", "pressure", "productFlow", "wasteFlow"] as const).map((name) => (
+        <RecordField key={name} form={form} path={`step.found.baseline.${name}`} live />
+      ))}
+    </FieldRow>
+  );
+}
+
 /** What the first reading says, while it is typed. */
 function FirstReadingSays({ guide, form }: Omit<AskProps, "step">) {
   const { records: meters } = useRecords("meters");
@@ -239,15 +259,11 @@ export function StepAsks(props: AskProps) {
           {has("baseline") ? null : <FirstReadingSays guide={guide} form={form} />}
         </>
       ) : null}
-      {has("baseline") ? (
-        <FieldRow>
-          {(["feed", "temperature", "pressure", "productFlow", "wasteFlow"] as const).map((name) => (
-            <RecordField key={name} form={form} path={`step.found.baseline.${name}`} live />
-          ))}
-        </FieldRow>
-      ) : null}
+      {has("baseline") ? <Baseline form={form} /> : null}
       {has("tools-again") ? <CountAgain {...props} name="tools" /> : null}
-      {has("first-reading") ? <Small>Not read? Leave it empty, and log it after a minute of flow.</Small> : null}
+      {has("first-reading") && !has("baseline") ? (
+        <Small>Not read? Leave it empty, and log it after a minute of flow.</Small>
+      ) : null}
     </View>
   );
 }
