@@ -13,6 +13,7 @@ const SOURCES = [
   "client/app",
   "client/data",
   "client/features",
+  "client/forms",
   "client/ui",
   "client/public",
   "core/src",

@@ -4,7 +4,7 @@ import { mayName, referencesIn } from "@winter-bead/core/src/descriptor/referenc
 import { onlineManager, QueryClient, useIsRestoring, useQueries, useQuery } from "@tanstack/react-query";
 import { persistQueryClientSave, type PersistedClient, type Persister } from "@tanstack/react-query-persist-client";
 import { del, get, set } from "idb-keyval";
-import { useMemo, useSyncExternalStore } from "react";
+import { useSyncExternalStore } from "react";
 import { localDate } from "../ui/format";
 import { actOf, bodyOf, changed, kept, takenBack, undoOf, type Step } from "./acts";
 import { fetchAll, OutOfReach, type Kept } from "./api";
@@ -123,11 +123,27 @@ export function usePresence(kinds: readonly RecordKind[]): Presence {
   return restoring || lists.asked || !read ? "coming" : "absent";
 }
 
+interface Laid {
+  readonly kept: readonly unknown[];
+  readonly waiting: OutboxState["items"];
+  readonly records: readonly unknown[];
+}
+const laid = new Map<RecordKind, Laid>();
+
+/** The same list for every place that asks, as long as nothing in it changes: what is worked out from it is worked out once. */
+function laidOver<K extends RecordKind>(kind: K, kept: readonly Kept<K>[], waiting: Laid["waiting"]) {
+  const last = laid.get(kind);
+  if (last?.kept === kept && last.waiting === waiting) return last.records as readonly Kept<K>[];
+  const records = overlay(kind, kept, waiting);
+  laid.set(kind, { kept, waiting, records });
+  return records;
+}
+
 /** The crew's records of a kind: the server's, with what waits on this device laid over. */
 export function useRecords<K extends RecordKind>(kind: K): Records<K> {
   const { data, isPending } = useQuery(listQuery(kind));
   const { items } = useOutbox();
-  const records = useMemo(() => overlay(kind, data ?? NOTHING, items), [kind, data, items]);
+  const records = laidOver(kind, data ?? NOTHING, items);
   return { records, pending: isPending && records.length === 0 };
 }
 

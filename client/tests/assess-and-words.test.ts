@@ -1,7 +1,7 @@
-import { doubt, tapRangeOf } from "../features/rack/doubt";
-import { EMPTY_DRAFT, type LogDraft } from "../features/rack/draft-visit";
+import { doubt, tapRangeOf } from "../features/log/doubt";
+import { EMPTY_DRAFT, type LogDraft } from "../features/log/draft-visit";
 import { assess, assessAll, assessQuickly } from "../features/rack/assess";
-import { lastReading, lastWater, usualMeter } from "../features/rack/last-values";
+import { lastReading, lastWater, usualMeter } from "../features/log/last-values";
 import { leakWords, STATE_WORDS, verdictWords } from "../features/rack/words";
 import { charge, clean, DAY, rigWith, START } from "./sample-rig";
 import type { Use } from "@winter-bead/core";

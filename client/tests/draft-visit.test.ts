@@ -1,5 +1,5 @@
 import type { Meter, Rig } from "@winter-bead/core";
-import { draftVisit, EMPTY_DRAFT, type DraftParts, type LogDraft } from "../features/rack/draft-visit";
+import { draftVisit, EMPTY_DRAFT, type DraftParts, type LogDraft } from "../features/log/draft-visit";
 import { typed } from "../ui/NumberPad";
 
 const rig: Rig = {

@@ -8,6 +8,7 @@ import { NumberPad } from "../ui/NumberPad";
 import { StateRing } from "../ui/StateRing";
 import { FrontChart } from "../features/history/FrontChart";
 import { assess } from "../features/rack/assess";
+import { PALETTES } from "../ui/theme";
 import { inApp } from "./in-app";
 import { clean, rigWith } from "./sample-rig";
 
@@ -126,7 +127,13 @@ describe("the bead column", () => {
     const attribute = (name: string) => Number(band.getAttribute(name));
     const [top, height] = [attribute("data-bed-top"), attribute("data-bed-height")];
     const edges = [(attribute("y") - top) / height, (attribute("y") + attribute("height") - top) / height];
-    return { container, edges, beads: [...container.querySelectorAll("circle")] };
+    const count = (...looks: readonly string[]) =>
+      looks.reduce((sum, look) => {
+        const path = container.querySelector(`[data-testid="${look}"]`)?.getAttribute("d") ?? "";
+        return sum + path.split("M").length - 1;
+      }, 0);
+    const beads = count("beads", "beads-unsure");
+    return { container, edges, beads, taken: count("beads-taken", "beads-taken-unsure") };
   };
 
   test("says in words what it shows", () => {
@@ -139,17 +146,27 @@ describe("the bead column", () => {
     expect(draw({ up: true, front: { low: 0.2, typical: 0.25, high: 0.3 } }).edges[0]).toBeCloseTo(0.7, 6);
   });
   test("fills as many beads as the model has taken", () => {
-    const taken = (throughput: number) => {
-      const { beads } = draw({ throughput, front: { low: 0, typical: 0, high: 0 } });
-      return beads.filter((bead) => bead.getAttribute("fill") !== beads[0]!.getAttribute("fill")).length;
-    };
+    const taken = (throughput: number) => draw({ throughput, front: { low: 0, typical: 0, high: 0 } }).taken;
     expect(shareTaken(0.5, 0.1, 30)).toBe(1);
     expect(taken(0.9)).toBeGreaterThan(1.5 * taken(0.5));
     expect(taken(0)).toBe(0);
   });
   test("keeps its beads when it is small", () => {
-    const full = draw({ height: 240 }).beads.length;
-    expect(draw({ height: 84 }).beads.length).toBeGreaterThan(full / 4);
+    const full = draw({ height: 240 }).beads;
+    expect(full).toBeGreaterThan(60);
+    expect(draw({ height: 84 }).beads).toBeGreaterThan(full / 4);
+  });
+  test("is an empty outline where nothing is known", () => {
+    const { container } = inApp(<BeadColumn {...props} front={undefined} />);
+    expect(container.querySelector('[data-testid="beads"]')).toBeNull();
+  });
+  test("on a dark ground the fresh beads are the light ones, on a light one the taken ones the dark", () => {
+    const lightness = (colour: string) =>
+      [1, 3, 5].reduce((sum, at) => sum + parseInt(colour.slice(at, at + 2), 16), 0);
+    for (const { free, taken, card } of [PALETTES.light, PALETTES.dark]) {
+      expect(lightness(free) - lightness(taken)).toBeGreaterThan(250);
+      expect(free).not.toBe(card);
+    }
   });
 });
 

@@ -1,6 +1,6 @@
 import { shareTaken, type ThreeOf } from "@winter-bead/core";
-import { useMemo } from "react";
-import Svg, { Circle, G, Line, Path, Rect } from "react-native-svg";
+import { memo, useMemo } from "react";
+import Svg, { Line, Path, Rect } from "react-native-svg";
 import { usePalette } from "./palette";
 
 export interface BeadColumnProps {
@@ -50,6 +50,32 @@ function packBeads(left: number, top: number, width: number, height: number, bea
   ).flat();
 }
 
+const circle = ({ x, y }: Bead, r: number) =>
+  `M${(x - r).toFixed(1)} ${y.toFixed(1)}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
+
+const NOWHERE: ThreeOf<number> = { low: 2, typical: 2, high: 2 };
+/** Less than this of a bead is not seen. */
+const SEEN = 0.04;
+
+/** All beads of one look in one path: hundreds of circles would cost more than the model. */
+function beadPaths(
+  beads: readonly Bead[],
+  radius: number,
+  front: ThreeOf<number>,
+  throughput: number,
+  transferUnits: number,
+) {
+  const rings = { sure: "", unsure: "" };
+  const taken = { sure: "", unsure: "" };
+  for (const each of beads) {
+    const look = each.depth >= front.low && each.depth <= front.high ? "unsure" : "sure";
+    const share = shareTaken(throughput, each.depth, transferUnits);
+    rings[look] += circle(each, radius);
+    if (share > SEEN) taken[look] += circle(each, Number((radius * Math.sqrt(share)).toFixed(2)));
+  }
+  return { rings, taken };
+}
+
 /** The vessel itself, whatever stands in it. */
 function Shell({ width, height, bead }: { readonly width: number; readonly height: number; readonly bead: number }) {
   const colours = usePalette();
@@ -74,7 +100,7 @@ function Shell({ width, height, bead }: { readonly width: number; readonly heigh
  * A cut through the vessel: hollow beads are free, filled ones taken, as the model has them; the frosted band is where the
  * front may stand.
  */
-export function BeadColumn({
+export const BeadColumn = memo(function BeadColumn({
   throughput,
   transferUnits,
   front,
@@ -93,8 +119,11 @@ export function BeadColumn({
     () => packBeads(bed.x, bed.y, bed.width, bed.height, bead, up),
     [bed.x, bed.y, bed.width, bed.height, bead, up],
   );
+  const { rings, taken } = useMemo(
+    () => beadPaths(front ? beads : [], 0.43 * bead, front ?? NOWHERE, throughput, transferUnits),
+    [beads, bead, front, throughput, transferUnits],
+  );
   const atDepth = (depth: number) => bed.y + bed.height * (up ? 1 - depth : depth);
-  const radius = 0.43 * bead;
   const shell = <Shell width={width} height={height} bead={bead} />;
   if (!front)
     return (
@@ -108,27 +137,16 @@ export function BeadColumn({
   return (
     <Svg width={width + 14} height={height} role="img" aria-label={label} testID={testID}>
       {shell}
-      <G>
-        {beads.map(({ x, y, depth }) => {
-          const taken = shareTaken(throughput, depth, transferUnits);
-          const inBand = depth >= front.low && depth <= front.high;
-          return (
-            <G key={`${x} ${y}`}>
-              <Circle
-                cx={x}
-                cy={y}
-                r={radius}
-                fill={colours.ice}
-                stroke={inBand ? colours.frost : colours.ink}
-                strokeWidth={0.11 * bead}
-              />
-              {taken > 0.04 ? (
-                <Circle cx={x} cy={y} r={radius * Math.sqrt(taken)} fill={inBand ? colours.frost : colours.ink} />
-              ) : null}
-            </G>
-          );
-        })}
-      </G>
+      <Path d={rings.sure} fill={colours.free} stroke={colours.bead} strokeWidth={0.11 * bead} testID="beads" />
+      <Path
+        d={rings.unsure}
+        fill={colours.ice}
+        stroke={colours.frost}
+        strokeWidth={0.11 * bead}
+        testID="beads-unsure"
+      />
+      <Path d={taken.sure} fill={colours.taken} testID="beads-taken" />
+      <Path d={taken.unsure} fill={colours.frost} testID="beads-taken-unsure" />
       <Rect
         testID="frosted-band"
         x={3}
@@ -161,4 +179,4 @@ export function BeadColumn({
       <Path d={`M${width + 2} ${pointer} l9 -5 v10 z`} fill={colours.ink} />
     </Svg>
   );
-}
+});

@@ -1,17 +1,25 @@
 import { View } from "@tamagui/core";
+import { memo } from "react";
 import { Body } from "./words";
 import { Pressable } from "./boxes";
 
 const KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9", ".", "0", "back"] as const;
 
+/** ms that the phone shakes under a glove, where it can. */
+const SHAKE = 8;
+
 /** Digits for a wet glove: twelve keys of at least 48 px. */
-export function NumberPad({ onKey }: { readonly onKey: (key: string) => void }) {
+export const NumberPad = memo(function NumberPad({ onKey }: { readonly onKey: (key: string) => void }) {
+  const press = (key: string) => {
+    (navigator as Partial<Navigator>).vibrate?.(SHAKE);
+    onKey(key);
+  };
   return (
     <View flexDirection="row" flexWrap="wrap" gap={6} role="group" aria-label="Number pad">
       {KEYS.map((key) => (
         <Pressable
           key={key}
-          onPress={() => onKey(key)}
+          onPress={() => press(key)}
           aria-label={key === "back" ? "Delete the last digit" : key === "." ? "Point" : key}
           flexBasis="30%"
           flexGrow={1}
@@ -28,7 +36,7 @@ export function NumberPad({ onKey }: { readonly onKey: (key: string) => void }) 
       ))}
     </View>
   );
-}
+});
 
 const MOST_DIGITS = 9;
 

@@ -159,6 +159,31 @@ export function TextButton({
   );
 }
 
+/** Words that open a working or an explanation where they stand: a dotted line, as in no way anywhere. */
+export function Opener({
+  children,
+  onPress,
+  label,
+  testID,
+  expanded = false,
+}: Pick<PressProps, "onPress" | "label" | "testID"> & { readonly children: ReactNode; readonly expanded?: boolean }) {
+  return (
+    <Pressable
+      className="action"
+      onPress={onPress}
+      aria-label={label}
+      aria-expanded={expanded}
+      testID={testID}
+      alignItems="flex-start"
+      flexShrink={1}
+    >
+      <Strong fontWeight="600" borderBottomColor="$ink" borderBottomWidth={2} borderStyle="dotted">
+        {children}
+      </Strong>
+    </Pressable>
+  );
+}
+
 export interface Option<T extends string> {
   readonly value: T;
   readonly label: string;

@@ -11,6 +11,10 @@ const light = {
   frost: "#a9b4ba",
   rowan: "#a8331f",
   onInk: "#ffffff",
+  /** Beads: what is free, what is taken, and their outline. */
+  free: "#dcebf0",
+  taken: "#102430",
+  bead: "#102430",
 } as const;
 
 const dark: { readonly [role in keyof typeof light]: string } = {
@@ -23,6 +27,10 @@ const dark: { readonly [role in keyof typeof light]: string } = {
   frost: "#7d909a",
   rowan: "#ff9b82",
   onInk: "#0c1a22",
+  // On a dark ground the fresh beads are the light ones: what is taken must not glow.
+  free: "#cfe1e8",
+  taken: "#2b4452",
+  bead: "#93a9b4",
 };
 
 const space = { 0: 0, 1: 4, 2: 8, 3: 12, 4: 16, 5: 20, 6: 24, 8: 32, 10: 40, 12: 48, 14: 56, true: 16 } as const;

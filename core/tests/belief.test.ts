@@ -227,6 +227,34 @@ describe("what readings do to a belief", () => {
     expect(shareReachedBy(belief, limit, 1e-9)).toBeGreaterThan(0);
     expect(shareReachedBy(belief, limit, promised)).toBeCloseTo(0.55, 1);
   });
+  test("weighed one after the other they say what they say together, however they contradict", () => {
+    const odd = readings([0.5, 0.9], { x: -1.6 });
+    const all = [...readings([0.1, 0.3, 0.5, 0.7, 0.9]), ...odd, ...readings([0.95, 0.99], { bypass: 0.03 })];
+    const weights = (groups: readonly ReadingGroup[]) => capacityWeights(chargeBelief(nobody, 0.03, groups, scale));
+    const together = new Float64Array(CELLS);
+    const fresh = chargePrior(nobody.capacity, 0.03);
+    for (let i = 0; i < CELLS; i += 1) {
+      const [row, x] = [Math.floor(i / fresh.length), i % fresh.length];
+      const [width, bypass] = [Math.floor(row / BYPASSES.length), row % BYPASSES.length];
+      together[i] = fresh[x]! * nobody.widths[width]! * BYPASS_PRIOR[bypass]!;
+    }
+    weigh(together, all, scale, 0);
+    const total = together.reduce((sum, each) => sum + each, 0);
+    all.forEach((_, i) => weights(all.slice(0, i + 1)));
+    const oneByOne = weights(all);
+    for (let x = 0; x < fresh.length; x += 1) {
+      let whole = 0;
+      for (let row = 0; row < CELLS / fresh.length; row += 1) whole += together[row * fresh.length + x]! / total;
+      expect(Math.abs(oneByOne[x]! - whole)).toBeLessThan(1e-9);
+    }
+  });
+  test("the same readings of another charge are not taken for this one's", () => {
+    const groups = readings([0.3, 0.9, 0.99]);
+    const better = chargeScale(1.3 * MEQ, curve, LIMIT, FEED);
+    const middle = (of: typeof scale) => xQuantile(capacityWeights(chargeBelief(nobody, 0.03, groups, of)), 0.5);
+    expect(middle(scale)).toBeGreaterThan(middle(better) + 0.15);
+    expect(middle(scale)).toBe(median(groups));
+  });
   test("drawn charges and the litres left are of the same belief", () => {
     const belief = chargeBelief(nobody, 0.03, readings([0.2, 0.4]), scale);
     const mark = markOf(LIMIT, FEED, belief);

@@ -46,6 +46,16 @@ describe("what an ended charge teaches", () => {
     expect(ended({ partUsed: { by: "unknown" } })).toEqual([]);
     expect(ended({ ended: { at: iso(START + 30 * DAY), why: "fault" } })).toEqual([]);
   });
+  test("is kept while its records stay, and learnt again when a reading, its reason or its resin is corrected", () => {
+    const [first] = ended({});
+    expect(ended({})[0]!.likelihood).toBe(first!.likelihood);
+    expect(ended({ resinLitres: 8 })[0]!.reached).toBeGreaterThan(first!.reached);
+    expect(ended({ ended: { at: iso(START + 30 * DAY), why: "early" } })[0]!.word).toBe("early");
+    const facts = factsOf({ outputs: [...clean(12), 3] });
+    const charge = { ...chargeOf({}), ended: { at: iso(START + 30 * DAY), why: "limit" as const } };
+    const [corrected] = lessonsOf({ ...facts, charges: [charge] });
+    expect([...corrected!.likelihood!]).not.toEqual([...first!.likelihood!]);
+  });
 });
 
 describe("a charge taken over part-used", () => {

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { FeedHistory } from "../src/run/feed-history";
 import {
   addDays,
   chargeLedgers,
@@ -50,6 +51,41 @@ describe("the load used", () => {
       350,
       400,
       undefined,
+    ]);
+  });
+});
+
+describe("years of readings at one tap", () => {
+  const day = 86_400_000;
+  const visit = (i: number) => ({
+    ...{ id: `v${i}`, rigId: "rig", tapId: "tap", at: new Date(i * day).toISOString() },
+    readings: [{ id: `r${i}`, point: "feed" as const, scale: "ec" as const, value: 300 + (i % 7) }],
+  });
+  const tap = { id: "tap", siteId: "s", name: "Tap", low: 280, typical: 300, high: 330, scale: "ec" as const };
+  const rig = {
+    ...{ id: "rig", name: "Van", use: "glass" as const, tapId: "tap", flow: 3, jobName: "house", litresPerJob: 60 },
+    stages: [{ kind: "resin" as const, vesselId: "vessel" }],
+  };
+  const history = (days: readonly number[]) =>
+    new FeedHistory({ rig, taps: new Map([["tap", tap]]), meters: new Map(), visits: days.map(visit) });
+
+  test("are found wherever they lie: the value of the day, a line between two, and whether one is near", () => {
+    const years = history(Array.from({ length: 1500 }, (_, i) => i));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 1499 }), (i) => expect(years.at("tap", i * day)).toBe(300 + (i % 7))),
+    );
+    const sparse = history([0, 100, 200]);
+    expect(sparse.at("tap", 150 * day)).toBeCloseTo((302 + 304) / 2, 9);
+    const near = (at: number) => sparse.readNear("tap", at * day);
+    expect([near(-31), near(-30), near(30), near(31), near(70), near(169), near(230), near(231)]).toEqual([
+      false,
+      true,
+      true,
+      false,
+      true,
+      false,
+      true,
+      false,
     ]);
   });
 });

@@ -1,7 +1,15 @@
 import fc from "fast-check";
 import { leastSquares3 } from "../src/numerics/least-squares";
 import { logNormalCdf } from "../src/numerics/normal";
-import { nearestRank, NORMAL_90, RANGE_10_90_IN_SD, weightedQuantile } from "../src/numerics/quantile";
+import {
+  median,
+  nearestRank,
+  NORMAL_90,
+  RANGE_10_90_IN_SD,
+  RunningMedian,
+  weightedQuantile,
+} from "../src/numerics/quantile";
+import { Remembered } from "../src/numerics/remembered";
 import { risingRoot, risingRootNear } from "../src/numerics/root";
 import { finite, roundedOutward, within, fail, succeed, unwrap } from "../src/index";
 
@@ -65,6 +73,30 @@ describe("quantiles", () => {
     expect(weightedQuantile([1, 2, 3], [1, 8, 1], 0.5)).toBe(2);
     expect(weightedQuantile([1, 2, 3], [9, 0, 1], 0.95)).toBe(3);
     expect(weightedQuantile([1, 2, 3], [0, 0, 0], 0.5)).toBe(1);
+  });
+});
+
+describe("what is kept to be asked again", () => {
+  test("a running median is the median of all that came", () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -50, max: 50 })), (values) => {
+        const running = new RunningMedian();
+        values.forEach((value, i) => {
+          expect(running.value).toBe(median(values.slice(0, i)));
+          running.add(value);
+        });
+        expect(running.value).toBe(median(values));
+      }),
+    );
+  });
+  test("an answer is made once for a key, and again once it was let go", () => {
+    const kept = new Remembered<number>(2);
+    let made = 0;
+    const ask = (key: string) => kept.of(key, () => (made += 1));
+    expect([ask("a"), ask("b"), ask("a")]).toEqual([1, 2, 1]);
+    ask("c"); // lets b go: a was asked for later
+    expect([kept.has("a"), kept.has("b"), kept.has("c")]).toEqual([true, false, true]);
+    expect(ask("b")).toBe(4);
   });
 });
 

@@ -1,4 +1,4 @@
 import { RACK_NEEDS } from "../../data/needs";
 import { place } from "../../ui/place";
 
-export default place("Log", async () => (await import("../../features/rack/LogPlace")).LogPlace, RACK_NEEDS);
+export default place("Log", async () => (await import("../../features/log/LogPlace")).LogPlace, RACK_NEEDS);

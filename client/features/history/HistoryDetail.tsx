@@ -292,8 +292,11 @@ function WhichCharge({
 export function HistoryDetail({
   view,
   heading = "h2",
+  beside = false,
 }: {
   readonly view: RigView;
+  /** The verdict stands beside it already. */
+  readonly beside?: boolean;
   /** The place's own heading, or one under it. */
   readonly heading?: "h1" | "h2";
 }) {
@@ -328,7 +331,11 @@ export function HistoryDetail({
   const chartLabel = `Output of ${facts.rig.name} against litres: ${ledger.outputs.length} readings, last ${lastOutput ? threeDigits(onScale(lastOutput.ec25, scale)) : "none"} ${scaleUnit(scale)}`;
   return (
     <View gap="$4" testID="history">
-      <DetailHead view={view} where={where} heading={heading} />
+      {beside ? (
+        <Title render={heading} fontSize="$5" lineHeight="$5">{`History of ${facts.rig.name}`}</Title>
+      ) : (
+        <DetailHead view={view} where={where} heading={heading} />
+      )}
       <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
         {width > 0 ? (
           <FrontChart

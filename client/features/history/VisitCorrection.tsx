@@ -19,7 +19,7 @@ import { Screen } from "../../ui/Screen";
 import { Body } from "../../ui/words";
 import type { RigFacts } from "../rack/assess";
 import { inUse } from "../../data/in-use";
-import { usualMeter } from "../rack/last-values";
+import { usualMeter } from "../log/last-values";
 import { useRigFacts } from "../rack/useRigs";
 import {
   besideVisit,

@@ -21,6 +21,7 @@ import { useLargeText } from "../../ui/text-scale";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { HistoryDetail } from "../history/HistoryDetail";
 import { OpenWorkLine } from "../refill/OpenWorkLine";
+import { lastRig } from "./last-rig";
 import { LeakLine } from "./LeakLine";
 import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
 import { byNeed, useRigs, type RigView } from "./useRigs";
@@ -220,7 +221,9 @@ export function RackScreen() {
   const largeText = useLargeText();
   const { rig: chosen } = useLocalSearchParams<{ rig?: string }>();
   const sorted = useMemo(() => [...rigs].sort(byNeed), [rigs]);
-  const selected = rigs.find((view) => view.facts.rig.id === chosen) ?? sorted[0];
+  // The one logged last on this device comes before the neediest: another hand's reading must not land on the wrong rig.
+  const isHere = (id: string | undefined) => rigs.find((view) => view.facts.rig.id === id);
+  const selected = isHere(chosen) ?? isHere(lastRig()) ?? sorted[0];
   const select = (view: RigView) => router.setParams({ rig: view.facts.rig.id });
   if (rigs.length === 0)
     return (
@@ -264,7 +267,7 @@ export function RackScreen() {
     <Screen
       name="The rack"
       footer={footer}
-      detail={wide && selected ? <HistoryDetail key={selected.facts.rig.id} view={selected} /> : undefined}
+      detail={wide && selected ? <HistoryDetail key={selected.facts.rig.id} view={selected} beside /> : undefined}
     >
       {rack}
     </Screen>

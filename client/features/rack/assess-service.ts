@@ -1,9 +1,13 @@
-import type { OwnerBelief } from "@winter-bead/core";
+import type { DepletionAnswer, OwnerBelief, Visit } from "@winter-bead/core";
+import type { Remote } from "comlink";
 import { WorkerLine } from "../../data/worker-line";
 import type { Assessment, RigFacts } from "./assess";
 import type { AssessWorker } from "./assess.worker";
 
-const line = new WorkerLine<AssessWorker>(() => new Worker(new URL("./assess.worker", window.location.href)));
+const start = () => new Worker(new URL("./assess.worker", window.location.href));
+const line = new WorkerLine<AssessWorker>(start);
+/** A line of its own for what is typed: it never waits behind the rack's simulations. */
+const typing = new WorkerLine<AssessWorker>(start);
 
 /**
  * The whole assessment of a rig, off the thread that draws.
@@ -18,3 +22,44 @@ export const assessInWorker = (facts: RigFacts, owner?: OwnerBelief): Promise<As
  */
 export const assessAllInWorker = (all: readonly RigFacts[]): Promise<readonly Assessment[]> =>
   line.run((remote) => remote.assessAll(all));
+
+/** A visit that is being typed, and what it is held against. */
+export interface Typed {
+  readonly facts: RigFacts;
+  readonly owner: OwnerBelief | undefined;
+  readonly visit: Visit;
+}
+
+const heldBy = new WeakMap<Remote<AssessWorker>, Pick<Typed, "facts" | "owner">>();
+
+/** Gives a worker the facts of years once, and then only what is typed. */
+async function holdIn(remote: Remote<AssessWorker>, { facts, owner }: Pick<Typed, "facts" | "owner">): Promise<void> {
+  const held = heldBy.get(remote);
+  if (held?.facts === facts && held.owner === owner) return;
+  await remote.hold(facts, owner);
+  heldBy.set(remote, { facts, owner });
+}
+
+/** Sends the facts ahead, so that the first key finds them there. */
+export const holdForTyping = (facts: RigFacts, owner: OwnerBelief | undefined): Promise<void> =>
+  typing.run((remote) => holdIn(remote, { facts, owner })).catch(() => undefined);
+
+/**
+ * How a rig stands with what is being typed.
+ * @throws WorkerSilent when it could not be worked out
+ */
+export const assessTyped = (asked: Typed): Promise<Assessment> =>
+  typing.run(async (remote) => {
+    await holdIn(remote, asked);
+    return remote.typed(asked.visit);
+  });
+
+/**
+ * The dates of a rig with what is being typed; none where there is nothing to date.
+ * @throws WorkerSilent when it could not be worked out
+ */
+export const datesTyped = (asked: Typed): Promise<DepletionAnswer | undefined> =>
+  line.run(async (remote) => {
+    await holdIn(remote, asked);
+    return remote.typedDates(asked.visit);
+  });

@@ -69,10 +69,24 @@ export const inBooks = (facts: RigFacts): StandingInput => ({
 
 const quickly = ({ standing }: WorkedStanding): Assessment => ({ standing, verdict: standing.verdict });
 
-/** Standing and verdict without the dates: quick enough while a digit is typed. */
+/** Standing and verdict without the dates: quick enough for every digit that is typed. */
 export function assessQuickly(facts: RigFacts, owner?: OwnerBelief): Assessment {
   const worked = workStanding(inBooks(facts), owner);
   return worked.ok ? quickly(worked.value) : { because: worked.fault.message };
+}
+
+/** Facts with a visit that is being typed, as if it were kept. */
+export const withTyped = (facts: RigFacts, visit: Visit): RigFacts => ({
+  ...facts,
+  now: Math.max(facts.now, Date.parse(visit.at)),
+  visits: [...facts.visits, visit],
+});
+
+/** The dates alone; none where there is nothing to date. */
+export function datesOf(facts: RigFacts, owner?: OwnerBelief): DepletionAnswer | undefined {
+  const worked = workStanding(inBooks(facts), owner);
+  const dates = worked.ok ? standingDates(worked.value, facts.bookings) : undefined;
+  return dates?.ok ? dates.value : undefined;
 }
 
 /** The whole assessment of one rig, simulation of the dates included: for a worker. */

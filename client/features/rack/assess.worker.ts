@@ -1,7 +1,25 @@
+import type { OwnerBelief, Visit } from "@winter-bead/core";
 import { expose } from "comlink";
-import { assess, assessAll } from "./assess";
+import { assess, assessAll, assessQuickly, datesOf, withTyped, type Assessment, type RigFacts } from "./assess";
 
-const worker = { assess, assessAll };
+/** What is typed on a log is held against these: sent once, not with every key. */
+let held: { readonly facts: RigFacts; readonly owner: OwnerBelief | undefined } | undefined;
+
+const nothingHeld: Assessment = { because: "No rig is held." };
+
+const worker = {
+  assess,
+  assessAll,
+  hold(facts: RigFacts, owner: OwnerBelief | undefined): void {
+    held = { facts, owner };
+    // What the earlier readings say is weighed now, so that the first digit finds it done.
+    assessQuickly(facts, owner);
+  },
+  /** How the held rig stands with a visit that is being typed. */
+  typed: (visit: Visit): Assessment => (held ? assessQuickly(withTyped(held.facts, visit), held.owner) : nothingHeld),
+  /** The same with its dates alone. */
+  typedDates: (visit: Visit) => (held ? datesOf(withTyped(held.facts, visit), held.owner) : undefined),
+};
 export type AssessWorker = typeof worker;
 
 expose(worker);

@@ -1,30 +1,22 @@
-import { useEffect, useMemo, useRef, useState } from "react";
-import { knownWork, type Id, type Vessel, type WorkBook } from "@winter-bead/core";
+import { useEffect, useMemo, useSyncExternalStore } from "react";
+import {
+  knownWork,
+  type Charge,
+  type FeedTest,
+  type Id,
+  type Meter,
+  type Rig,
+  type Tap,
+  type Vessel,
+  type Visit,
+  type WaterReport,
+  type WorkBook,
+} from "@winter-bead/core";
+import { useNow } from "../../data/present";
 import { useRecords } from "../../data/store";
-import { localDate } from "../../ui/format";
 import { inBooks, type Assessment, type RigFacts } from "./assess";
 import { assessAllInWorker } from "./assess-service";
 import { keepAssessment, lastAssessment } from "./kept-assessments";
-
-const MINUTE = 60_000;
-
-/** The present, renewed when the day turns or the app comes back to the front. */
-export function useNow(): number {
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const renew = () =>
-      setNow((before) =>
-        localDate(before) === localDate(Date.now()) && Date.now() - before < 30 * MINUTE ? before : Date.now(),
-      );
-    const timer = setInterval(renew, MINUTE);
-    document.addEventListener("visibilitychange", renew);
-    return () => {
-      clearInterval(timer);
-      document.removeEventListener("visibilitychange", renew);
-    };
-  }, []);
-  return now;
-}
 
 export interface RigView {
   readonly facts: RigFacts;
@@ -74,77 +66,105 @@ export function useWorkBook(): WorkBook {
   return useMemo(() => ({ bookings, usualWeeks, daysOff }), [bookings, usualWeeks, daysOff]);
 }
 
-/** The facts of every rig, once all of them are here: half the facts would give a wrong number. */
-export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly pending: boolean } {
-  const rigs = useRecords("rigs");
-  const vessels = useRecords("vessels");
-  const taps = useRecords("taps");
-  const meters = useRecords("meters");
-  const charges = useRecords("charges");
-  const visits = useRecords("visits");
-  const feedTests = useRecords("feed-tests");
-  const reports = useRecords("water-reports");
-  const book = useWorkBook();
-  const now = useNow();
-  const newest = visits.records.reduce((latest, visit) => Math.max(latest, Date.parse(visit.at)), 0);
-  const moment = Math.max(now, newest);
-  const pending = [rigs, vessels, taps, meters, charges, visits, feedTests, reports].some((each) => each.pending);
-  const facts = useMemo(() => {
-    if (pending) return NO_FACTS;
-    const byTime = [...visits.records].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
-    const byFilling = [...charges.records].sort((a, b) => Date.parse(a.filledAt) - Date.parse(b.filledAt));
-    const vesselById = new Map<Id, Vessel>(vessels.records.map((vessel) => [vessel.id, vessel]));
-    return rigs.records.flatMap((rig): RigFacts[] => {
-      const stage = rig.stages.find((each) => each.kind === "resin");
-      const vessel = stage?.kind === "resin" ? vesselById.get(stage.vesselId) : undefined;
-      if (!vessel) return [];
-      const own = {
-        rig,
-        vessel,
-        taps: taps.records,
-        meters: meters.records,
-        feedTests: feedTests.records,
-        reports: reports.records,
-        now: moment,
-        visits: byTime.filter((visit) => visit.rigId === rig.id),
-        charges: byFilling.filter((charge) => charge.rigId === rig.id),
-      };
-      return [{ ...own, bookings: knownWork(inBooks(own), book) }];
-    });
-  }, [
-    rigs.records,
-    vessels.records,
-    taps.records,
-    meters.records,
-    charges.records,
-    visits.records,
-    feedTests.records,
-    reports.records,
-    book,
-    moment,
-    pending,
-  ]);
-  return { facts, pending };
+/** What the facts of the rigs are made of, in the order in which they are compared. */
+type FactLists = readonly [
+  rigs: readonly Rig[],
+  vessels: readonly Vessel[],
+  taps: readonly Tap[],
+  meters: readonly Meter[],
+  charges: readonly Charge[],
+  visits: readonly Visit[],
+  feedTests: readonly FeedTest[],
+  reports: readonly WaterReport[],
+];
+
+function gather(lists: FactLists, book: WorkBook, now: number): readonly RigFacts[] {
+  const [rigs, vessels, taps, meters, charges, visits, feedTests, reports] = lists;
+  const byTime = [...visits].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  const byFilling = [...charges].sort((a, b) => Date.parse(a.filledAt) - Date.parse(b.filledAt));
+  const vesselById = new Map<Id, Vessel>(vessels.map((vessel) => [vessel.id, vessel]));
+  return rigs.flatMap((rig): RigFacts[] => {
+    const stage = rig.stages.find((each) => each.kind === "resin");
+    const vessel = stage?.kind === "resin" ? vesselById.get(stage.vesselId) : undefined;
+    if (!vessel) return [];
+    const own = {
+      ...{ rig, vessel, taps, meters, feedTests, reports, now },
+      visits: byTime.filter((visit) => visit.rigId === rig.id),
+      charges: byFilling.filter((charge) => charge.rigId === rig.id),
+    };
+    return [{ ...own, bookings: knownWork(inBooks(own), book) }];
+  });
 }
 
-/** Asks the worker about every rig whenever the facts change; while it works only the newest facts wait. */
+let gathered: { readonly of: readonly unknown[]; readonly facts: readonly RigFacts[] } | undefined;
+
+/** The same facts for every place, as long as nothing in them changes: going from one to the next works nothing out again. */
+function gatherOnce(lists: FactLists, book: WorkBook, now: number): readonly RigFacts[] {
+  const of = [...lists, book.bookings, book.usualWeeks, book.daysOff, now];
+  if (!gathered || gathered.of.some((each, i) => each !== of[i])) gathered = { of, facts: gather(lists, book, now) };
+  return gathered.facts;
+}
+
+/** The facts of every rig, once all of them are here: half the facts would give a wrong number. */
+export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly pending: boolean } {
+  const all = [
+    useRecords("rigs"),
+    useRecords("vessels"),
+    useRecords("taps"),
+    useRecords("meters"),
+    useRecords("charges"),
+    useRecords("visits"),
+    useRecords("feed-tests"),
+    useRecords("water-reports"),
+  ] as const;
+  const book = useWorkBook();
+  const now = useNow();
+  const pending = all.some((each) => each.pending);
+  const newest = all[5].records.reduce((latest, visit) => Math.max(latest, Date.parse(visit.at)), 0);
+  const lists = all.map(({ records }) => records) as unknown as FactLists;
+  return { facts: pending ? NO_FACTS : gatherOnce(lists, book, Math.max(now, newest)), pending };
+}
+
+/** The worker's answers about all rigs, for every place that shows one. */
+class Answers {
+  private given: ReadonlyMap<Id, Answer> = new Map();
+  private asked: readonly RigFacts[] = NO_FACTS;
+  private wanted: readonly RigFacts[] | undefined;
+  private working = false;
+  private readonly listeners = new Set<() => void>();
+
+  readonly subscribe = (listener: () => void) => {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  };
+
+  readonly snapshot = () => this.given;
+
+  /** Asks about facts that were not asked about yet; while the worker works only the newest wait. */
+  ask(facts: readonly RigFacts[]): void {
+    if (facts === this.asked || facts.length === 0) return;
+    this.asked = this.wanted = facts;
+    if (!this.working) void this.work();
+  }
+
+  private async work(): Promise<void> {
+    this.working = true;
+    for (let next = this.wanted; next; next = this.wanted) {
+      this.wanted = undefined;
+      this.given = await answersTo(next);
+      for (const listener of this.listeners) listener();
+    }
+    this.working = false;
+  }
+}
+
+const answersHere = new Answers();
+
+/** Every rig with its newest answer; the worker is asked whenever the facts change. */
 export function useRigs(): Rigs {
   const { facts, pending } = useRigFacts();
-  const [answers, setAnswers] = useState<ReadonlyMap<Id, Answer>>(new Map());
-  const wanted = useRef<readonly RigFacts[] | undefined>(undefined);
-  const working = useRef(false);
-  useEffect(() => {
-    wanted.current = facts;
-    const work = async () => {
-      working.current = true;
-      for (let next = wanted.current; next; next = wanted.current) {
-        wanted.current = undefined;
-        setAnswers(await answersTo(next));
-      }
-      working.current = false;
-    };
-    if (!working.current) void work();
-  }, [facts]);
+  const answers = useSyncExternalStore(answersHere.subscribe, answersHere.snapshot, answersHere.snapshot);
+  useEffect(() => answersHere.ask(facts), [facts]);
   const rigs = useMemo(
     () =>
       facts.map((each): RigView => {

@@ -58,8 +58,8 @@ function Bead({ x, y, spent, colours }: Point & { readonly spent: boolean; reado
       cx={x}
       cy={y}
       r={0.42 * BEAD}
-      fill={spent ? colours.ink : colours.ice}
-      stroke={colours.ink}
+      fill={spent ? colours.taken : colours.free}
+      stroke={colours.bead}
       strokeWidth={1.3}
     />
   );

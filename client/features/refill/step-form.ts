@@ -6,7 +6,7 @@ import { inUse } from "../../data/in-use";
 import { useRecordForm, type RecordForm } from "../../forms/useRecordForm";
 import type { Complaint } from "../../forms/resolve";
 import { shown, type Units } from "../../ui/format";
-import { usualMeter } from "../rack/last-values";
+import { usualMeter } from "../log/last-values";
 import { usualFill } from "../setup/charge-as-typed";
 import { foundAsTyped } from "./found-as-typed";
 import type { Guide } from "./useGuide";

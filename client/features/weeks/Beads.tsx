@@ -1,6 +1,6 @@
 import type { ThreeOf } from "@winter-bead/core";
 import Svg, { Circle } from "react-native-svg";
-import { usePalette, useThemeName } from "../../ui/palette";
+import { usePalette } from "../../ui/palette";
 
 const BEADS = 10;
 const IN_A_ROW = 5;
@@ -16,8 +16,6 @@ export function beadsOf({ low, high }: ThreeOf<number>): { readonly free: number
 /** What is left of a charge in ten beads: hollow what is surely free, pale what may be, filled what is taken. */
 export function Beads({ share }: { readonly share: ThreeOf<number> | undefined }) {
   const colours = usePalette();
-  // On a dark ground what is taken must not glow.
-  const taken = useThemeName() === "dark" ? colours.line : colours.ink;
   const { free, unsure } = share ? beadsOf(share) : { free: 0, unsure: 0 };
   return (
     <Svg width={STEP * IN_A_ROW} height={STEP * 2} viewBox={`0 0 ${STEP * IN_A_ROW} ${STEP * 2}`} aria-hidden>
@@ -26,10 +24,10 @@ export function Beads({ share }: { readonly share: ThreeOf<number> | undefined }
           share === undefined
             ? { fill: "transparent", stroke: colours.line }
             : i < free
-              ? { fill: colours.card, stroke: colours.ink }
+              ? { fill: colours.free, stroke: colours.bead }
               : i < free + unsure
                 ? { fill: colours.ice, stroke: colours.frost }
-                : { fill: taken, stroke: taken };
+                : { fill: colours.taken, stroke: colours.bead };
         return (
           <Circle
             key={i}

@@ -3,7 +3,8 @@ import { useMemo } from "react";
 import { useNewestAnswer } from "../../data/newest-answer";
 import { useRecords } from "../../data/store";
 import { WorkerLine } from "../../data/worker-line";
-import { useNow, useWorkBook } from "../rack/useRigs";
+import { useNow } from "../../data/present";
+import { useWorkBook } from "../rack/useRigs";
 import type { WeeksWorker } from "./weeks.worker";
 
 const line = new WorkerLine<WeeksWorker>(() => new Worker(new URL("./weeks.worker", window.location.href)));

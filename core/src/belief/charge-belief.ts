@@ -16,7 +16,7 @@ import {
 import type { ReadingGroup } from "./groups";
 import type { OwnerBelief } from "./owner";
 import { leftOfPartUsed, type UsedBefore } from "./part-used";
-import { CELLS, forEachRow, markOffsets, weigh, type ChargeScale } from "./weigh";
+import { CELLS, forEachRow, markOffsets, weighLatest, type ChargeScale } from "./weigh";
 
 const ROWS = WIDTHS * BYPASSES.length;
 /** Kept here, for they stand in the innermost loops. */
@@ -51,7 +51,7 @@ export function chargeBelief(
     const row = owner.widths[width]! * BYPASS_PRIOR[bypass]!;
     for (let i = 0; i < X_POINTS; i += 1) weights[from + i] = prior[i]! * row;
   });
-  weigh(weights, groups, scale);
+  weighLatest(weights, groups, scale);
   return summed(weights, scale);
 }
 
@@ -156,6 +156,10 @@ const THREE_POINTS = [
   { z: Math.sqrt(3), weight: 1 / 6 },
 ] as const;
 
+const ITS_MIDDLE = [{ z: 0, weight: 1 }] as const;
+/** A figure that is known stands at its one point. */
+const pointsOf = (sd: number) => (sd === 0 ? ITS_MIDDLE : THREE_POINTS);
+
 /** Share of the belief that leaves so many litres or fewer until a mark. */
 export function shareLeaving(
   belief: ChargeBelief,
@@ -164,9 +168,9 @@ export function shareLeaving(
   litres: number,
 ): number {
   let share = 0;
-  for (const f of THREE_POINTS) {
+  for (const f of pointsOf(feed.sd)) {
     const load = (feed.median * Math.exp(feed.sd * f.z)) / 100;
-    for (const u of THREE_POINTS) {
+    for (const u of pointsOf(sinceLog.sd)) {
       const gone = Math.max(0, sinceLog.median + sinceLog.sd * u.z);
       share += f.weight * u.weight * shareReachedBy(belief, mark, used + (litres + gone) * load);
     }

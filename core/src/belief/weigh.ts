@@ -1,5 +1,6 @@
 import { firstPass, TABLE_LOW, TABLE_STEP, type FrontTable } from "../front/front-table";
 import { FRONT_WIDTHS, frontsOf, type ProductCurve } from "../front/product-curve";
+import { Remembered } from "../numerics/remembered";
 import { BYPASSES, WIDTHS, X_LOW, X_POINTS, X_STEP } from "./grids";
 import type { ReadingGroup } from "./groups";
 
@@ -55,8 +56,9 @@ const PLACE_SHARE = 0.02;
 const OFFSET_PPM = 2;
 /** Below this share of the feed only what goes round the beads shows. */
 const CLEAN = 1e-4;
-/** A point this unlikely beside the likeliest is let go. */
+/** A point this unlikely beside the likeliest is let go; of readings alone later, since a belief may still lift it. */
 const FORGOTTEN = 1e-12;
+const FORGOTTEN_OF_READINGS = 1e-150;
 /** Weights whose largest leaves these bounds are brought back to 1. */
 const SMALLEST = 1e-100;
 const LARGEST = 1e100;
@@ -138,9 +140,10 @@ function weighGroup(
   scale: ChargeScale,
   living: Living,
   atLoad: AtLoad,
+  forgotten: number,
 ): void {
   const { share, slope } = atLoad;
-  const floor = FORGOTTEN * largestOf(weights);
+  const floor = forgotten * largestOf(weights);
   const { feedEc25, ppm } = group;
   const logLoad = group.meq > 0 ? Math.log(group.meq) : -Infinity;
   const logSeen = Math.log(group.ec25 + OFFSET_PPM * ppm);
@@ -162,13 +165,50 @@ function weighGroup(
 }
 
 /** Multiplies by what all groups of readings say, the latest first: what it rules out costs nothing more. */
-export function weigh(weights: Float64Array, groups: readonly ReadingGroup[], scale: ChargeScale): void {
+export function weigh(
+  weights: Float64Array,
+  groups: readonly ReadingGroup[],
+  scale: ChargeScale,
+  forgotten = FORGOTTEN,
+): void {
   const [living, atLoad] = [new Living(), new AtLoad()];
   for (let i = groups.length - 1; i >= 0; i -= 1) {
-    weighGroup(weights, groups[i]!, scale, living, atLoad);
+    weighGroup(weights, groups[i]!, scale, living, atLoad, forgotten);
     const largest = largestOf(weights);
     if (largest < SMALLEST || largest > LARGEST) for (let k = 0; k < weights.length; k += 1) weights[k]! /= largest;
   }
+}
+
+/** What the readings of some rigs say is kept: a quarter of a megabyte each. */
+const MOST_KEPT = 12;
+const readingsSaid = new WeakMap<readonly FrontTable[], Remembered<Float64Array>>();
+
+/** What groups of readings say over (width, bypass, x); said again with one group more it costs that group alone. */
+function likelihoodOf(groups: readonly ReadingGroup[], scale: ChargeScale): Float64Array {
+  const fronts = frontsOf(scale.curve);
+  const kept = readingsSaid.get(fronts) ?? new Remembered<Float64Array>(MOST_KEPT);
+  readingsSaid.set(fronts, kept);
+  const keyOf = (some: readonly ReadingGroup[]) =>
+    `${scale.logPromised} ${scale.logLimit.join(" ")} ${JSON.stringify(some)}`;
+  return kept.of(keyOf(groups), () => {
+    const all = new Float64Array(CELLS).fill(1);
+    const earlier = keyOf(groups.slice(0, -1));
+    if (!kept.has(earlier)) weigh(all, groups, scale, FORGOTTEN_OF_READINGS);
+    else {
+      all.set(kept.of(earlier, () => all));
+      weigh(all, groups.slice(-1), scale, FORGOTTEN_OF_READINGS);
+    }
+    return all;
+  });
+}
+
+/** Multiplies by what all groups of readings say; all but the latest are weighed once, however often it changes. */
+export function weighLatest(weights: Float64Array, groups: readonly ReadingGroup[], scale: ChargeScale): void {
+  if (groups.length > 1) {
+    const earlier = likelihoodOf(groups.slice(0, -1), scale);
+    for (let i = 0; i < CELLS; i += 1) weights[i]! *= earlier[i]!;
+  }
+  weigh(weights, groups.slice(-1), scale);
 }
 
 /** Calls with the start of each row of x: width and bypass by their places. */

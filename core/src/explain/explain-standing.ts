@@ -62,7 +62,7 @@ export function explainLeft(where: Standing): Explanation | undefined {
       given("T", `Throughput at ${mark}`, markThroughput, "", "the front, its width, its bypass and your mark"),
       given(
         "m",
-        `Load put on by ${used.litres.toPrecision(3)} L so far`,
+        `Load put on by ${Number(used.litres.toPrecision(3))} L so far`,
         used.meq,
         "meq",
         `your log, water ${WATER_WORDS[used.quality]}, give or take ${shares.used} %`,

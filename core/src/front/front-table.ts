@@ -65,6 +65,28 @@ export function shareAt(front: FrontTable, logThroughput: number): number {
   return front[point]! + (position - point) * (front[point + 1]! - front[point]!);
 }
 
+const peaks = new WeakMap<FrontTable, FrontTable>();
+
+/** The highest that a front has been by each point: it never falls, so that it can be searched. */
+function peaksOf(front: FrontTable): FrontTable {
+  const known = peaks.get(front);
+  if (known) return known;
+  let highest = -Infinity;
+  const made = front.map((share) => (highest = Math.max(highest, share)));
+  peaks.set(front, made);
+  return made;
+}
+
+function firstAtOrOver(ascending: FrontTable, share: number): number {
+  let [low, high] = [0, ascending.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ascending[middle]! >= share) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
 /**
  * ln T at which a front first reaches a share of the feed; a front on a carbonic plateau may fall again behind it.
  *
@@ -72,8 +94,7 @@ export function shareAt(front: FrontTable, logThroughput: number): number {
  */
 export function firstPass(front: FrontTable, share: number): number {
   if (front[0]! >= share) return TABLE_LOW;
-  let point = 1;
-  while (point < front.length && front[point]! < share) point += 1;
+  const point = firstAtOrOver(peaksOf(front), share);
   if (point === front.length) return TABLE_LOW + TABLE_STEP * (front.length - 1);
   const [before, after] = [front[point - 1]!, front[point]!];
   const part = before > 0 ? Math.log(share / before) / Math.log(after / before) : (share - before) / (after - before);

@@ -1,3 +1,4 @@
+import { Remembered } from "../numerics/remembered";
 import { CATION_SPECIES, CHARGES, SPECIES, type IonFeed, type Species } from "../water/species";
 import { ColumnRun } from "../column/run";
 import { planOneLitre } from "../column/train";
@@ -37,18 +38,9 @@ const RUN_TO = 3;
 const SPENT = 0.995;
 const STEPS_AT_ONCE = 20;
 
-const curves = new Map<string, ProductCurve>();
 const MOST_CURVES = 60;
-
-/** A curve that was made before for the same question, or made now: tens of milliseconds where the composition is known. */
-function kept(key: string, make: () => ProductCurve): ProductCurve {
-  const known = curves.get(key);
-  if (known) return known;
-  if (curves.size >= MOST_CURVES) curves.delete(curves.keys().next().value!);
-  const made = make();
-  curves.set(key, made);
-  return made;
-}
+/** Made once for a question: tens of milliseconds where the composition is known. */
+const curves = new Remembered<ProductCurve>(MOST_CURVES);
 
 const digits = (value: number) => value.toPrecision(4);
 
@@ -66,7 +58,7 @@ export function productCurve(transferUnits: number, water?: CurveWater, sides?: 
   const key = [transferUnits, water.ec25, sides.cation, sides.anion, ...SPECIES.map((each) => water.ions[each])]
     .map(digits)
     .join(" ");
-  return kept(key, () => composedCurve(transferUnits, water, sides));
+  return curves.of(key, () => composedCurve(transferUnits, water, sides));
 }
 
 function composedCurve(transferUnits: number, { ions, ec25 }: CurveWater, sides: Sides): ProductCurve {
@@ -150,20 +142,15 @@ export function frontOf({ transferUnits, composed }: ProductCurve, width: number
   return spreadOver(composed ?? constantPattern(Math.max(transferUnits, SHARPEST / width)), width);
 }
 
-const tables = new Map<string, readonly FrontTable[]>();
+const tables = new Remembered<readonly FrontTable[]>(MOST_CURVES);
 const composedTables = new WeakMap<FrontTable, readonly FrontTable[]>();
 
 /** A curve at each of `FRONT_WIDTHS`, made once. */
 export function frontsOf(curve: ProductCurve): readonly FrontTable[] {
   const { composed, transferUnits } = curve;
-  const key = digits(transferUnits);
-  const known = composed ? composedTables.get(composed) : tables.get(key);
-  if (known) return known;
-  const made = Array.from(FRONT_WIDTHS, (width) => frontOf(curve, width));
-  if (composed) composedTables.set(composed, made);
-  else {
-    if (tables.size >= MOST_CURVES) tables.clear();
-    tables.set(key, made);
-  }
-  return made;
+  const make = () => Array.from(FRONT_WIDTHS, (width) => frontOf(curve, width));
+  if (!composed) return tables.of(digits(transferUnits), make);
+  const known = composedTables.get(composed) ?? make();
+  composedTables.set(composed, known);
+  return known;
 }

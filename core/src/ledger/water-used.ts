@@ -74,6 +74,17 @@ export interface FeedPoint {
   readonly ec25: number;
 }
 
+/** Place of the first reading at a moment or after it, in order of time; their number where none is. @example firstAtOrAfter([{ at: 5 }], 3) // 0 */
+export function firstAtOrAfter(readings: readonly { readonly at: number }[], at: number): number {
+  let [low, high] = [0, readings.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (readings[middle]!.at >= at) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
 /**
  * Feed at a moment, from the readings at that tap in order of time: interpolated between two, the last one after them, the
  * first one before them; undefined when there is none.
@@ -82,8 +93,8 @@ export interface FeedPoint {
  */
 export function feedAt(readings: readonly FeedPoint[], at: number): number | undefined {
   if (readings.length === 0) return undefined;
-  const after = readings.findIndex((reading) => reading.at >= at);
-  if (after === -1) return readings[readings.length - 1]!.ec25;
+  const after = firstAtOrAfter(readings, at);
+  if (after === readings.length) return readings[after - 1]!.ec25;
   if (after === 0) return readings[0]!.ec25;
   const [before, next] = [readings[after - 1]!, readings[after]!];
   const part = (at - before.at) / (next.at - before.at);

@@ -16,10 +16,31 @@ export const nearestRank = (ascending: ArrayLike<number>, share: number): number
 
 /** The middle value, of an even number the mean of the two in the middle; 0 of none. @example median([3, 1, 2, 8]) // 2.5 */
 export function median(values: readonly number[]): number {
-  if (values.length === 0) return 0;
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2;
+  return values.length === 0 ? 0 : middleOf([...values].sort((a, b) => a - b));
+}
+
+function middleOf(ascending: readonly number[]): number {
+  const middle = ascending.length >> 1;
+  return ascending.length % 2 === 1 ? ascending[middle]! : (ascending[middle - 1]! + ascending[middle]!) / 2;
+}
+
+/** The median of numbers that come one by one; 0 before the first. */
+export class RunningMedian {
+  private readonly ascending: number[] = [];
+
+  get value(): number {
+    return this.ascending.length === 0 ? 0 : middleOf(this.ascending);
+  }
+
+  add(value: number): void {
+    let [low, high] = [0, this.ascending.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.ascending[middle]! > value) high = middle;
+      else low = middle + 1;
+    }
+    this.ascending.splice(low, 0, value);
+  }
 }
 
 /** Standard normal deviate of the 90th percentile; (high - low) of a 10/90 range is twice this many standard deviations. */

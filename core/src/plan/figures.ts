@@ -287,11 +287,11 @@ function reasonsAgainst(
   const hours = ways && (ways.makingFlow || ways.stored) ? demand.busiest / (ways.makingFlow ?? ways.flow) / 60 : 0;
   if (hours > MOST_HOURS)
     reasons.push(
-      `The ${ways?.makingFlow ? "membrane would have to run" : "tank would have to be filled for"} ${hours.toPrecision(3)} hours in a week of the busiest month.`,
+      `The ${ways?.makingFlow ? "membrane would have to run" : "tank would have to be filled for"} ${Number(hours.toPrecision(3))} hours in a week of the busiest month.`,
     );
   if (pressure && !ways?.stored && pressure.supply - figures.pressureLoss < pressure.needed)
     reasons.push(
-      `The beads take ${figures.pressureLoss.toPrecision(2)} kPa at peak flow: the tool gets less than the ${pressure.needed.toPrecision(3)} kPa it needs.`,
+      `The beads take ${figures.pressureLoss.toPrecision(2)} kPa at peak flow: the tool gets less than the ${Number(pressure.needed.toPrecision(3))} kPa it needs.`,
     );
   if (budget !== undefined && figures.cost.total > budget) reasons.push("It costs more a year than your budget.");
   return reasons;

@@ -1,4 +1,4 @@
-import { feedAt, type FeedPoint } from "../ledger/water-used";
+import { feedAt, firstAtOrAfter, type FeedPoint } from "../ledger/water-used";
 import { median, RANGE_10_90_IN_SD } from "../numerics/quantile";
 import type { Id } from "../descriptor/identity";
 import type { FeedTest } from "../feed/feed-test.record";
@@ -68,7 +68,10 @@ export class FeedHistory {
   constructor(private readonly facts: FeedFacts) {
     const byTap = new Map<Id, TakenFeed[]>();
     const add = (tapId: Id, taken: TakenFeed | undefined) => {
-      if (taken) byTap.set(tapId, [...(byTap.get(tapId) ?? []), taken]);
+      if (!taken) return;
+      const known = byTap.get(tapId);
+      if (known) known.push(taken);
+      else byTap.set(tapId, [taken]);
     };
     for (const visit of facts.visits) add(visit.tapId, feedOfVisit(visit, facts));
     for (const test of facts.feedTests ?? []) {
@@ -112,7 +115,9 @@ export class FeedHistory {
 
   /** Whether somebody read this tap within thirty days of a moment. */
   readNear(tapId: Id, moment: number): boolean {
-    return (this.points.get(tapId) ?? []).some((point) => Math.abs(point.at - moment) <= READ_WITHIN);
+    const points = this.points.get(tapId) ?? [];
+    const first = points[firstAtOrAfter(points, moment - READ_WITHIN)];
+    return first !== undefined && first.at <= moment + READ_WITHIN;
   }
 
   /** Relative standard deviation of a feed that nobody read: the tap's stated range, which holds 80 % of its days. */

@@ -1,9 +1,11 @@
 import { describeBed, type BedAnswer } from "../bed/bed";
 import { groupsOf } from "../belief/groups";
-import { lessonOf, ownerBelief, type Lesson, type OwnerBelief } from "../belief/owner";
+import { lessonOf, ownerBelief, type EndedChargeFacts, type Lesson, type OwnerBelief } from "../belief/owner";
 import { chargeScale, type ChargeScale } from "../belief/weigh";
-import { productCurve, type ProductCurve } from "../front/product-curve";
+import type { FrontTable } from "../front/front-table";
+import { frontsOf, productCurve, type ProductCurve } from "../front/product-curve";
 import { loadUsed } from "../ledger/water-used";
+import { Remembered } from "../numerics/remembered";
 import type { Id } from "../descriptor/identity";
 import type { Tap } from "../feed/tap.record";
 import type { Charge } from "../resin/charge.record";
@@ -71,6 +73,19 @@ export interface DatedLesson extends Lesson {
   readonly endedAt: number;
 }
 
+/** A crew's ended charges of some years; one lesson is some 15 kB. */
+const MOST_LESSONS = 500;
+/** By the fronts it was weighed with: what a charge taught is learnt again only when what it was learnt from changes. */
+const taught = new WeakMap<readonly FrontTable[], Remembered<Lesson | undefined>>();
+
+function lessonOnce(facts: EndedChargeFacts): Lesson | undefined {
+  const { scale, ...rest } = facts;
+  const fronts = frontsOf(scale.curve);
+  const known = taught.get(fronts) ?? new Remembered(MOST_LESSONS);
+  taught.set(fronts, known);
+  return known.of(`${JSON.stringify(rest)} ${scale.logPromised} ${scale.logLimit.join(" ")}`, () => lessonOf(facts));
+}
+
 /** What the ended charges of a vessel teach; those that ended by a fault, began part-used or are left out teach nothing. */
 export function lessonsOf(facts: VesselFacts): readonly DatedLesson[] {
   return vesselLedger(facts).charges.flatMap(({ charge, lines, outputs }): DatedLesson[] => {
@@ -80,7 +95,7 @@ export function lessonsOf(facts: VesselFacts): readonly DatedLesson[] {
     const hydraulics = hydraulicsOf(charge, facts);
     if (!hydraulics.ok || !(feedAtEnd > 0)) return [];
     const { meq, sd } = loadUsed(lines);
-    const lesson = lessonOf({
+    const lesson = lessonOnce({
       chargeId: charge.id,
       vesselId: charge.vesselId,
       load: meq,

@@ -1,5 +1,5 @@
 import { registerDifference, type WaterQuality } from "../ledger/water-used";
-import { median } from "../numerics/quantile";
+import { RunningMedian } from "../numerics/quantile";
 import type { Id } from "../descriptor/identity";
 import type { Charge } from "../resin/charge.record";
 import type { Rig } from "../rig/rig.record";
@@ -59,16 +59,16 @@ function totalsOf(visits: readonly Visit[], charges: readonly Charge[]): Total[]
 export function doubtfulTotals(rig: Rig, visits: readonly Visit[], charges: readonly Charge[]): ReadonlySet<Id> {
   const doubtful = new Set<Id>();
   const totals = totalsOf(visits, charges);
-  const steps: number[] = [];
+  const steps = new RunningMedian();
   let before: Total | undefined;
   totals.forEach((each, i) => {
     const rise = before && !each.replaced ? each.total - before.total : 0;
-    const most = before ? plausibleLitres(rig, median(steps), each.at - before.at) : Infinity;
-    if (each.visitId && rise > most && !each.confirmed && !isBorneOut(each, totals[i + 1], rig, median(steps))) {
+    const most = before ? plausibleLitres(rig, steps.value, each.at - before.at) : Infinity;
+    if (each.visitId && rise > most && !each.confirmed && !isBorneOut(each, totals[i + 1], rig, steps.value)) {
       doubtful.add(each.visitId);
       return;
     }
-    if (rise > 0) steps.push(rise);
+    if (rise > 0) steps.add(rise);
     before = each;
   });
   return doubtful;

@@ -25,6 +25,7 @@ import { loadUsed, type LoadUsed } from "../ledger/water-used";
 import { frontDepth } from "../life/breakthrough";
 import type { ThreeOf } from "../life/life-range";
 import { NORMAL_90 } from "../numerics/quantile";
+import { Remembered } from "../numerics/remembered";
 import type { Id } from "../descriptor/identity";
 import type { Charge } from "../resin/charge.record";
 import type { Vessel } from "../vessel/vessel.record";
@@ -372,12 +373,10 @@ function figuresOf({ ledger: { charge }, belief, used, before, owner, loadSd, hy
 }
 
 function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
-  const { books, ledger, hydraulics, owner, used, before, loadSd, feed, groups, belief, toLimit, question, leak } =
-    believed;
+  const { books, ledger, hydraulics, owner, used, before, feed, groups, belief, question, leak } = believed;
   const { charge, outputs } = ledger;
   const { mark, rise, leftTo, ...judged } = judge(input, believed);
   const { sinceLog, use, firstDay } = believed.work;
-  const countAlone = groups.length === 0 ? tight(belief) : chargeBelief(owner, loadSd, [], belief.scale, before.used);
   const limitThroughput = Math.exp(belief.scale.logPromised) / belief.scale.meq;
   const shape = shapeOf(belief);
   const where: Standing = {
@@ -396,7 +395,7 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     passage: passage(input.rig),
     leftTo,
     ...(mark ? { left: leftUntil(belief, mark, question) } : {}),
-    leftByCount: leftUntil(countAlone, toLimit, question),
+    leftByCount: leftByCount(believed),
     ...(leak && leftTo !== "none" ? { leak } : {}),
     sinceLog,
     use,
@@ -409,6 +408,19 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
   };
   const dated = leftTo === "limit" && mark ? believed.toEnd : mark;
   return { standing: where, belief, ...(dated ? { mark: dated } : {}), toHard: believed.toHard, question, firstDay };
+}
+
+const MOST_COUNTS = 20;
+const counts = new WeakMap<OwnerBelief, Remembered<ThreeOf<number>>>();
+
+/** Litres left by the count, before this charge's readings spoke: the same whatever they say, so worked out once. */
+function leftByCount({ owner, loadSd, belief, before, groups, toLimit, question }: Believed): ThreeOf<number> {
+  if (groups.length === 0) return leftUntil(tight(belief), toLimit, question);
+  const known = counts.get(owner) ?? new Remembered<ThreeOf<number>>(MOST_COUNTS);
+  counts.set(owner, known);
+  const { logPromised } = belief.scale;
+  const key = `${JSON.stringify([loadSd, before.used, question, logPromised])} ${toLimit.offsets.join(" ")}`;
+  return known.of(key, () => leftUntil(chargeBelief(owner, loadSd, [], belief.scale, before.used), toLimit, question));
 }
 
 /** What waits to be confirmed since this charge was filled. */

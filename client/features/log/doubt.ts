@@ -1,6 +1,6 @@
 import { conductivityAt25, questionReading, tapRange, type Id, type TapRange } from "@winter-bead/core";
 import { tapReadings } from "../water/tap-water";
-import type { RigFacts } from "./assess";
+import type { RigFacts } from "../rack/assess";
 import type { LogDraft } from "./draft-visit";
 
 /** What this rig's visits say of a tap; undefined before the first reading of it. */

@@ -1,0 +1,337 @@
+import { View } from "@tamagui/core";
+import { explainHeadline, type Explanation, type Visit } from "@winter-bead/core";
+import { router } from "expo-router";
+import { memo, useCallback, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from "react";
+import { ScrollView, useWindowDimensions, View as PlainView } from "react-native";
+import { kept } from "../../data/acts";
+import { useSettings } from "../../data/settings";
+import { act, newId, type Done } from "../../data/store";
+import { Choice, HeavyButton, TextButton } from "../../ui/boxes";
+import { explainedIn } from "../../ui/explain-units";
+import { Working } from "../../ui/Explained";
+import { scaleUnit } from "../../ui/format";
+import { isForThePlace } from "../../ui/keys";
+import { NumberPad, typed } from "../../ui/NumberPad";
+import { usePlaceTitle } from "../../ui/place-title";
+import { useWide } from "../../ui/Screen";
+import { showToast } from "../../ui/toast";
+import { Small } from "../../ui/words";
+import { HistoryDetail } from "../history/HistoryDetail";
+import type { Assessment, RigFacts } from "../rack/assess";
+import { rememberRig } from "../rack/last-rig";
+import type { RigView } from "../rack/useRigs";
+import { carryOver } from "./carry-over";
+import { LiveVerdict, verdictAloud } from "./LiveVerdict";
+import { LogFields, MeterChoice, MoreFields, WATER_WAYS } from "./LogFields";
+import { doubtfulField, LogHelp } from "./LogHelp";
+import { LogRigs } from "./LogRigs";
+import { useLive, useRested } from "./useLive";
+import { useLog, type Log } from "./useLog";
+
+const wordsKept = (visit: Omit<Visit, "id" | "at">, rigName: string) => {
+  const output = visit.readings.find((reading) => reading.point === "output");
+  return output ? `Kept for ${rigName}: out ${output.value}.` : `Kept for ${rigName}.`;
+};
+
+/** Heard from the moment the pad is seen, and before the shell's keys for places. */
+function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): void {
+  const handlers = useRef({ onKey, onEnter });
+  useLayoutEffect(() => {
+    handlers.current = { onKey, onEnter };
+  });
+  useLayoutEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (!isForThePlace(event)) return;
+      const key = event.key === "," ? "." : event.key === "Backspace" ? "back" : event.key;
+      if (/^([0-9.]|back)$/.test(key)) {
+        event.stopPropagation();
+        handlers.current.onKey(key);
+      } else if (key === "Enter" && !(event.target instanceof HTMLElement && event.target.closest("button")))
+        handlers.current.onEnter();
+    };
+    document.addEventListener("keydown", listen, true);
+    return () => document.removeEventListener("keydown", listen, true);
+  }, []);
+}
+
+/** What was drawn last, for what happens between two drawings: so that the pad is not drawn again with each digit. */
+function useNewest<T>(value: T) {
+  const newest = useRef(value);
+  useLayoutEffect(() => {
+    newest.current = value;
+  });
+  return newest;
+}
+
+/** Keeps the visit on this device, clears the draft and offers the way back. */
+function useSave(facts: RigFacts, log: Log) {
+  const [saving, setSaving] = useState(false);
+  const [trouble, setTrouble] = useState<string>();
+  const { visit } = log;
+  const canKeep = visit.body !== undefined && Object.keys(visit.errors).length === 0 && !saving;
+  const save = async () => {
+    if (!visit.body || !canKeep) return;
+    setSaving(true);
+    setTrouble(undefined);
+    const body = { ...visit.body, at: new Date().toISOString() };
+    let done: Done;
+    try {
+      done = await act(`Log of ${facts.rig.name}`, [kept("visits", body, newId())], body.at);
+    } catch (error) {
+      setSaving(false);
+      return setTrouble((error as Error).message);
+    }
+    rememberRig(facts.rig.id);
+    log.clear();
+    log.forgetIds();
+    showToast({ words: wordsKept(body, facts.rig.name), undo: done.undo });
+    setSaving(false);
+    router.navigate({ pathname: "/", params: { rig: facts.rig.id } });
+  };
+  return { canKeep, save, trouble };
+}
+
+/** ms without a key after which the answer is read out. */
+const ALOUD_AFTER = 800;
+
+/** What those hear who don't see it: once the hand rests, not with every digit. */
+function Aloud({
+  facts,
+  assessment,
+  dates,
+}: {
+  readonly facts: RigFacts;
+  readonly assessment: Assessment;
+  readonly dates: string;
+}) {
+  const { units } = useSettings();
+  const [rested, restedDates] = [useRested(assessment, ALOUD_AFTER), useRested(dates, ALOUD_AFTER)];
+  const words = useMemo(() => verdictAloud(facts, rested, restedDates, units), [facts, rested, restedDates, units]);
+  return (
+    <View role="status" testID="live-aloud" position="absolute" width={1} height={1} overflow="hidden">
+      <Small>{words}</Small>
+    </View>
+  );
+}
+
+/** Who is logged, at which tap, by which meter. */
+const LogHead = memo(function LogHead({
+  view,
+  others,
+  under,
+  more,
+  onMore,
+  onLeave,
+}: {
+  readonly view: RigView;
+  readonly others: readonly RigView[];
+  /** Tap and meter. */
+  readonly under: string;
+  readonly more: boolean;
+  readonly onMore: () => void;
+  readonly onLeave: (to: RigView) => void;
+}) {
+  return (
+    <View>
+      <View flexDirection="row" alignItems="center" gap="$3">
+        <TextButton href="/" label="Back to the rack">
+          ‹ Rack
+        </TextButton>
+        <LogRigs here={view} others={others} onLeave={onLeave} />
+        <TextButton onPress={onMore} expanded={more} testID="log-more">
+          {more ? "Less" : "More"}
+        </TextButton>
+      </View>
+      <Small>{under}</Small>
+    </View>
+  );
+});
+
+/** What is asked before the figures mean something, and seldom. */
+function LogQuestions({ view, log, more }: { readonly view: RigView; readonly log: Log; readonly more: boolean }) {
+  const { draft, patch, focus, visit } = log;
+  return (
+    <>
+      {focus === "water" ? (
+        <Choice
+          hideLabel
+          label="How the water is known"
+          value={draft.waterBy}
+          options={WATER_WAYS}
+          onChange={(waterBy) => patch({ waterBy, water: "" })}
+        />
+      ) : null}
+      {log.meters.length > 1 && draft.meterId === "" ? (
+        <MeterChoice log={log} label="Which meter? Its scale makes the figures mean something" />
+      ) : null}
+      {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
+    </>
+  );
+}
+
+/** The working in place of the pad, so that it opens in sight. */
+function WhyInstead({ explanation, onClose }: { readonly explanation: Explanation; readonly onClose: () => void }) {
+  const { units } = useSettings();
+  return (
+    <View flex={1} minHeight={0} gap={6} paddingBottom={8}>
+      <ScrollView style={{ flex: 1 }} contentContainerStyle={{ paddingVertical: 4 }}>
+        <Working explanation={explainedIn(units, explanation)} />
+      </ScrollView>
+      <HeavyButton onPress={onClose} testID="close-why">
+        Back to the pad
+      </HeavyButton>
+    </View>
+  );
+}
+
+/** px of the answer that stay in sight over its working. */
+const BESIDE_WHY = 112;
+/** Lower than this the pad stands beside what it types. */
+const LOW = 560;
+
+/** Frames that only lay out: drawn with each digit, they are to cost nothing. */
+const ONE = {
+  flex: 1,
+  minHeight: 0,
+  width: "100%",
+  maxWidth: 620,
+  paddingHorizontal: 12,
+  paddingTop: 2,
+  gap: 6,
+} as const;
+const FRAME = {
+  phone: ONE,
+  wide: { ...ONE, paddingHorizontal: 26, paddingTop: 20 },
+  low: { ...ONE, maxWidth: undefined, flexDirection: "row", gap: 12 },
+  top: { flex: 1, minHeight: 0, minWidth: 0, gap: 6 },
+  still: { minHeight: 0, minWidth: 0, gap: 6 },
+  foot: { flex: 1, minWidth: 0, justifyContent: "flex-end" },
+  pad: { paddingBottom: 8, gap: 6 },
+  column: { flex: 1, minHeight: 0, minWidth: 0, alignItems: "center" },
+} as const;
+
+const KeepIt = memo(function KeepIt({
+  name,
+  ...press
+}: {
+  readonly name: string;
+  readonly onPress: () => void;
+  readonly disabled: boolean;
+}) {
+  return <HeavyButton {...press} testID="keep-it">{`Log ${name}`}</HeavyButton>;
+});
+
+/** The log in one column; on a low screen in two, with the pad at the right hand. */
+function Frame({
+  top,
+  foot,
+  grows,
+}: {
+  readonly top: ReactNode;
+  readonly foot: ReactNode;
+  readonly grows: "top" | "foot";
+}) {
+  const wide = useWide();
+  const { height } = useWindowDimensions();
+  const low = height < LOW && !wide;
+  const across = low ? FRAME.low : wide ? FRAME.wide : FRAME.phone;
+  return (
+    <PlainView style={across}>
+      <PlainView style={low || grows === "top" ? FRAME.top : FRAME.still}>{top}</PlainView>
+      {low ? <PlainView style={FRAME.foot}>{foot}</PlainView> : foot}
+    </PlainView>
+  );
+}
+
+/** Logging answers while the digits fall: the train's fields, the column and the verdict, a pad and one button. */
+export function LogScreen({ view, others }: { readonly view: RigView; readonly others: readonly RigView[] }) {
+  const { facts } = view;
+  const { name } = facts.rig;
+  const wide = useWide();
+  const log = useLog(view);
+  const { draft, visit } = log;
+  const [more, setMore] = useState(false);
+  const [why, setWhy] = useState(false);
+  const [room, setRoom] = useState(0);
+  const { canKeep, save, trouble } = useSave(facts, log);
+  const { assessment, dateWords } = useLive(view, visit);
+  const meter = facts.meters.find((each) => each.id === draft.meterId);
+  const tap = facts.taps.find((each) => each.id === draft.tapId);
+  const newest = useNewest(log);
+  const onKey = useCallback(
+    (key: string) => {
+      const { draft: before, focus, patch } = newest.current;
+      patch({ [focus]: typed(before[focus], key) });
+    },
+    [newest],
+  );
+  const onLeave = useCallback((to: RigView) => carryOver(newest.current, to), [newest]);
+  const toggleMore = useCallback(() => setMore((open) => !open), []);
+  const openWhy = useCallback(() => setWhy(true), []);
+  const newestSave = useNewest(save);
+  const keep = useCallback(() => void newestSave.current(), [newestSave]);
+  usePhysicalKeys(onKey, keep);
+  usePlaceTitle(`Log ${name}`);
+  const history = useMemo(
+    () => (wide ? <HistoryDetail key={facts.rig.id} view={view} beside /> : null),
+    [wide, facts, view],
+  );
+  const explanation =
+    assessment.standing && !view.awaited ? explainHeadline(assessment.standing, facts.rig) : undefined;
+  const isWhy = why && explanation !== undefined;
+  const top = (
+    <>
+      <LogHead
+        view={view}
+        others={others}
+        under={[tap?.name, meter?.name].filter(Boolean).join(" · ")}
+        more={more}
+        onMore={toggleMore}
+        onLeave={onLeave}
+      />
+      <LogFields
+        facts={facts}
+        log={log}
+        unit={meter || log.meters.length === 0 ? scaleUnit(meter?.scale ?? "nacl") : "by which meter?"}
+      />
+      <ScrollView
+        style={isWhy ? { height: BESIDE_WHY } : { flex: 1 }}
+        contentContainerStyle={{ gap: 8, paddingVertical: 4 }}
+        onLayout={({ nativeEvent }) => setRoom(Math.round(nativeEvent.layout.height))}
+      >
+        <LogQuestions view={view} log={log} more={more} />
+        <LiveVerdict facts={facts} assessment={assessment} dates={dateWords} room={room} />
+      </ScrollView>
+      {visit.isEmpty ? null : <Aloud facts={facts} assessment={assessment} dates={dateWords} />}
+    </>
+  );
+  const foot = isWhy ? (
+    <WhyInstead explanation={explanation} onClose={() => setWhy(false)} />
+  ) : (
+    <PlainView style={FRAME.pad} testID="log-pad">
+      <LogHelp
+        facts={facts}
+        log={log}
+        trouble={trouble}
+        asked={doubtfulField(draft, facts.rig, assessment.standing)}
+        onWhy={explanation && openWhy}
+      />
+      <NumberPad onKey={onKey} />
+      <KeepIt onPress={keep} disabled={!canKeep} name={name} />
+      </PlainView>
+  );
+  return (
+    <View render="main" id="place" className="place" flex={1} minHeight={0} flexDirection="row">
+      <PlainView style={FRAME.column}>
+        <Frame top={top} foot={foot} grows={isWhy ? "foot" : "top"} />
+      </PlainView>
+      {history ? (
+        <View flex={1} minHeight={0} minWidth={0} backgroundColor="$card" borderLeftColor="$line" borderLeftWidth={1}>
+          <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: 32 }}>
+            {history}
+          </ScrollView>
+        </View>
+      ) : null}
+    </View>
+  );
+}

@@ -1,0 +1,97 @@
+import { type Id } from "@winter-bead/core";
+import { useCallback, useMemo, useRef, useState } from "react";
+import { inUse } from "../../data/in-use";
+import { useSettings } from "../../data/settings";
+import { newId } from "../../data/store";
+import { useUnitDraft } from "../../forms/useUnitDraft";
+import { momentInWords, shown, toShown, unitOf, type Units } from "../../ui/format";
+import type { RigFacts } from "../rack/assess";
+import type { RigView } from "../rack/useRigs";
+import { draftVisit, EMPTY_DRAFT, logInOtherUnits, type DraftField, type LogDraft } from "./draft-visit";
+import { lastReading, lastWater, usualMeter } from "./last-values";
+
+/** Everything the log needs, worked out from the draft as it stands. */
+export function useLog(view: RigView) {
+  const { facts } = view;
+  const { units } = useSettings();
+  const initial = useMemo<LogDraft>(() => {
+    const current = facts.charges[facts.charges.length - 1];
+    const { water } = lastWater(facts.visits, current?.startTotal);
+    const lastVisit = facts.visits[facts.visits.length - 1];
+    return {
+      ...EMPTY_DRAFT,
+      meterId: usualMeter(facts.visits, facts.meters) ?? "",
+      tapId: lastVisit?.tapId ?? facts.rig.tapId,
+      waterBy: water?.by ?? "total",
+    };
+    // The draft starts once; what comes later must not overwrite what was typed.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [facts.rig.id]);
+  const [kept, patch, clear] = useUnitDraft<LogDraft>(`log:${facts.rig.id}`, initial, logInOtherUnits);
+  const meters = useMemo(() => inUse(facts.meters), [facts.meters]);
+  // A draft may name a meter that was retired since.
+  const draft = useMemo(
+    () =>
+      meters.some(({ id }) => id === kept.meterId)
+        ? kept
+        : { ...kept, meterId: usualMeter(facts.visits, meters) ?? "" },
+    [kept, meters, facts.visits],
+  );
+  const [focus, setFocus] = useState<DraftField>("output");
+  const current = facts.charges[facts.charges.length - 1];
+  const last = useMemo(() => lastWater(facts.visits, current?.startTotal), [facts.visits, current]);
+  const ids = useRef<Id[]>([]);
+  const visit = useMemo(() => {
+    let next = 0;
+    const parts = { rig: facts.rig, meters, units, lastTotal: last.total };
+    return draftVisit(draft, parts, () => (ids.current[next++] ??= newId()));
+  }, [draft, facts.rig, meters, units, last.total]);
+  const forgetIds = useCallback(() => {
+    ids.current = [];
+  }, []);
+  return useMemo(
+    () => ({ draft, patch, clear, focus, setFocus, visit, last, meters, forgetIds, units }),
+    [draft, patch, clear, focus, visit, last, meters, forgetIds, units],
+  );
+}
+
+export type Log = ReturnType<typeof useLog>;
+
+/** What the last value of a field was, and what a tap on it types. */
+export interface Offer {
+  readonly text: string;
+  readonly words: string;
+}
+
+/** The last value of a field, as it is offered. */
+export function offerFor(field: DraftField, facts: RigFacts, log: Log): Offer | undefined {
+  const { draft, last, units } = log;
+  if (field === "temperature") return undefined;
+  if (field === "water") {
+    const { water, total } = last;
+    if (draft.waterBy === "total")
+      return total === undefined
+        ? undefined
+        : {
+            text: "",
+            words: `Last ${Math.round(toShown("volume", total, units)).toLocaleString("en-US")} ${unitOf("volume", units)}`,
+          };
+    if (!water || water.by === "total" || water.by !== draft.waterBy) return undefined;
+    const amount = water.by === "timed" ? water.minutes : water.jobs;
+    return { text: String(amount), words: `Last ${amount}` };
+  }
+  const point = field === "membrane" ? "after-membrane" : field;
+  const reading = lastReading(facts.visits, point, field === "feed" ? draft.tapId : undefined);
+  return (
+    reading && { text: String(reading.value), words: `Last ${reading.value}, ${momentInWords(reading.at, facts.now)}` }
+  );
+}
+
+/** What a number in the water field counts. */
+export function waterUnitOf({ waterBy, flow, perJob }: LogDraft, { rig }: RigFacts, units: Units): string {
+  const one = (quantity: "flow" | "volume", value: number) =>
+    `${shown(quantity, value, units).text} ${unitOf(quantity, units)}`;
+  if (waterBy === "total") return unitOf("volume", units);
+  if (waterBy === "timed") return `min at ${flow === "" ? one("flow", rig.flow) : `${flow} ${unitOf("flow", units)}`}`;
+  return `${rig.jobName}s, ${perJob === "" ? one("volume", rig.litresPerJob) : `${perJob} ${unitOf("volume", units)}`} each`;
+}
