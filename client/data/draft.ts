@@ -1,6 +1,7 @@
+import { nameHere } from "./example";
 import { useCallback, useState } from "react";
 
-const PREFIX = "winter-bead-draft:";
+const PREFIX = `${nameHere("winter-bead-draft")}:`;
 
 /** What was kept under a name; nothing where that is unreadable. */
 export function savedDraft(name: string): object {

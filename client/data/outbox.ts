@@ -4,6 +4,7 @@ import type { Id } from "@winter-bead/core";
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import { OutOfReach, putAct, Refused, type KeptByAct } from "./api";
 import { actOfOldRow, OLD_OUTBOX, type OldRow } from "./old-outbox";
+import { isExample, nameHere } from "./example";
 import { reach } from "./reach";
 
 /** An act that waits on this device until the server has it. */
@@ -43,9 +44,9 @@ export interface Accepted {
   readonly records: readonly KeptByAct[];
 }
 
-const DATABASE = "winter-bead-acts";
-const LOCK = "winter-bead-outbox";
-const CHANNEL = "winter-bead-acts";
+const DATABASE = nameHere("winter-bead-acts");
+const LOCK = nameHere("winter-bead-outbox");
+const CHANNEL = nameHere("winter-bead-acts");
 /** Answers are shown in batches, so that a long queue does not redraw the app for each of its writes. */
 const SETTLE_AFTER = 150;
 
@@ -179,6 +180,7 @@ export class Outbox {
    * after a crash in between, it is still one act.
    */
   private async moveOver(): Promise<void> {
+    if (isExample) return;
     await navigator.locks.request(LOCK, async () => {
       const old = await openDB(OLD_OUTBOX.database, 1, {
         upgrade: (db) => void db.createObjectStore(OLD_OUTBOX.store, { keyPath: "seq", autoIncrement: true }),
@@ -199,7 +201,8 @@ export class Outbox {
   }
 
   private nextToSend(): OutboxItem | undefined {
-    if (this.state.held) return undefined;
+    // What is tried in the example stays in it.
+    if (this.state.held || isExample) return undefined;
     return this.state.items.find((item) => isWaiting(item) && !this.answered.has(item.seq));
   }
 

@@ -8,6 +8,7 @@ import { useSyncExternalStore } from "react";
 import { localDate } from "../ui/format";
 import { actOf, bodyOf, changed, kept, takenBack, undoOf, type Step } from "./acts";
 import { fetchAll, OutOfReach, type Kept } from "./api";
+import { exampleStore, isExample } from "./example";
 import { newId } from "./new-id";
 import { Outbox, type OutboxState } from "./outbox";
 import { keyOf, layAnswers } from "./lay-answers";
@@ -36,16 +37,17 @@ export const queryClient = new QueryClient({
 
 const PERSIST_KEY = "winter-bead-queries";
 const PERSIST_AFTER = 400;
+const lists = isExample ? exampleStore() : undefined;
 let pending: ReturnType<typeof setTimeout> | undefined;
 
 /** Answers of the server, kept on this device so that the app opens without a signal. */
 const persister: Persister = {
   persistClient: (client: PersistedClient) => {
     clearTimeout(pending);
-    pending = setTimeout(() => void set(PERSIST_KEY, client), PERSIST_AFTER);
+    pending = setTimeout(() => void set(PERSIST_KEY, client, lists), PERSIST_AFTER);
   },
-  restoreClient: () => get<PersistedClient>(PERSIST_KEY),
-  removeClient: () => del(PERSIST_KEY),
+  restoreClient: () => get<PersistedClient>(PERSIST_KEY, lists),
+  removeClient: () => del(PERSIST_KEY, lists),
 };
 
 /** Kept even when the last fetch failed: old facts beat none. */
@@ -61,7 +63,7 @@ const persistNow = () =>
   persistQueryClientSave({
     queryClient,
     ...persistOptions,
-    persister: { ...persister, persistClient: (client) => set(PERSIST_KEY, client) },
+    persister: { ...persister, persistClient: (client) => set(PERSIST_KEY, client, lists) },
   });
 
 let restoredHere: () => void;

@@ -1,7 +1,10 @@
-import { styled, View, type GetProps } from "@tamagui/core";
-import type { KeyboardEvent, MouseEvent, ReactNode, Ref } from "react";
-import { go } from "./go";
+import { styled, View } from "@tamagui/core";
+import type { KeyboardEvent, ReactNode } from "react";
+import { Meaning } from "./Meaning";
+import { Pressable } from "./pressable";
 import { Body, Small, Strong } from "./words";
+
+export { Pressable, type PressableProps } from "./pressable";
 
 export const Card = styled(View, {
   name: "Card",
@@ -14,54 +17,6 @@ export const Card = styled(View, {
 });
 export const Row = styled(View, { name: "Row", flexDirection: "row", alignItems: "center", gap: "$3" });
 export const Column = styled(View, { name: "Column", gap: "$4" });
-
-const PressableFrame = styled(View, {
-  name: "Pressable",
-  render: "button",
-  role: "button",
-  cursor: "pointer",
-  backgroundColor: "transparent",
-  borderWidth: 0,
-  padding: 0,
-  minHeight: 48,
-  minWidth: 48,
-  justifyContent: "center",
-  alignItems: "center",
-  hoverStyle: { opacity: 0.92 },
-  pressStyle: { opacity: 0.75 },
-});
-
-/** Opening beside, in a window of its own and the like are the browser's. */
-const isBrowsersOwn = (event: MouseEvent) =>
-  event.metaKey || event.ctrlKey || event.shiftKey || event.altKey || event.button > 0;
-
-export type PressableProps = GetProps<typeof PressableFrame> & {
-  /** Where it leads: then it is a link, which opens beside with the browser's own keys. */
-  readonly href?: string | undefined;
-  readonly ref?: ((node: unknown) => void) | Ref<unknown>;
-};
-
-/** Something to press: a button that does something, or a link that goes somewhere. */
-export function Pressable({ href, ...rest }: PressableProps) {
-  const props = rest as GetProps<typeof PressableFrame>;
-  if (href === undefined) return <PressableFrame {...props} />;
-  const follow = (event: unknown) => {
-    const click = event as MouseEvent;
-    if (isBrowsersOwn(click)) return;
-    click.preventDefault();
-    go(href);
-  };
-  return (
-    <PressableFrame
-      {...props}
-      {...({ href } as object)}
-      render="a"
-      role={undefined}
-      style={{ textDecorationLine: "none" }}
-      onPress={follow as never}
-    />
-  );
-}
 
 interface PressProps {
   readonly onPress?: () => void;
@@ -177,7 +132,12 @@ export function Opener({
       alignItems="flex-start"
       flexShrink={1}
     >
-      <Strong fontWeight="600" borderBottomColor="$ink" borderBottomWidth={2} borderStyle="dotted">
+      <Strong
+        fontWeight="600"
+        textDecorationLine="underline"
+        textDecorationStyle="dotted"
+        {...({ style: { textUnderlineOffset: 4, textDecorationThickness: 2 } } as object)}
+      >
         {children}
       </Strong>
     </Pressable>
@@ -222,7 +182,12 @@ export function Choice<T extends string>({
   const entered = options.some((option) => option.value === value) ? value : options[0]?.value;
   return (
     <View role="radiogroup" aria-label={label} gap="$1" testID={testID} {...(error ? { "aria-invalid": true } : {})}>
-      {hideLabel ? null : <Small>{label}</Small>}
+      {hideLabel ? null : (
+        <View flexDirection="row" flexWrap="wrap" alignItems="center" columnGap="$2">
+          <Small>{label}</Small>
+          <Meaning of={label} />
+        </View>
+      )}
       {(error ?? hint) ? <Small color={error ? "$rowan" : "$soft"}>{error ?? hint}</Small> : null}
       <View flexDirection="row" flexWrap="wrap" gap="$2">
         {options.map((option, i) => {

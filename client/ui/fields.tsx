@@ -1,6 +1,7 @@
 import { Input } from "@tamagui/input";
 import { View } from "@tamagui/core";
 import { useId, type ReactNode } from "react";
+import { Meaning } from "./Meaning";
 import { Small } from "./words";
 
 interface FieldProps {
@@ -44,9 +45,12 @@ export function FieldFrame({
       alignSelf={wide ? "stretch" : undefined}
     >
       <View flexGrow={1} justifyContent="flex-end">
-        <Small render="label" color="$ink" {...{ htmlFor: id }}>
-          {unit ? `${label}, ${unit}` : label}
-        </Small>
+        <View flexDirection="row" flexWrap="wrap" alignItems="center" columnGap="$2">
+          <Small render="label" color="$ink" {...{ htmlFor: id }}>
+            {unit ? `${label}, ${unit}` : label}
+          </Small>
+          <Meaning of={label} />
+        </View>
         {note ? (
           <Small id={`${id}-note`} color={error ? "$rowan" : "$soft"}>
             {note}

@@ -123,6 +123,32 @@ const GENERAL_PATHS = {
       },
     },
   },
+  "/api/v1/example": {
+    get: {
+      operationId: "example",
+      summary: "The records of an invented crew, to look at; kept nowhere",
+      tags: ["server"],
+      responses: {
+        "200": {
+          description: "Each record by its kind, ending today",
+          content: json({
+            type: "object",
+            properties: {
+              items: {
+                type: "array",
+                items: {
+                  type: "object",
+                  properties: { kind: { type: "string" }, id: { type: "string" }, body: { type: "object" } },
+                  required: ["kind", "id", "body"],
+                },
+              },
+            },
+            required: ["items"],
+          }),
+        },
+      },
+    },
+  },
   "/api/v1/addresses": {
     get: {
       operationId: "addresses",

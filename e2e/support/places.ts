@@ -79,6 +79,8 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
     `/setup/site?id=${site}`,
     `/setup/charge?rig=${rig}`,
     "/settings",
+    "/setup/first",
+    "/words",
     "/nowhere",
   ];
 }

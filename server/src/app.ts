@@ -13,6 +13,7 @@ import type { OutsideCalendar } from "./calendar/outside-calendar";
 import type { Post } from "./reminders/mail";
 import { calendarRoutes } from "./routes/calendar";
 import { computeRoutes } from "./routes/compute";
+import { exampleRoutes } from "./routes/example";
 import { hostsIn, knownCallers } from "./routes/known-callers";
 import { problems, sendUnavailable } from "./routes/problems";
 import { recordRoutes } from "./routes/records";
@@ -150,7 +151,7 @@ export function createApp(parts: AppParts): Koa {
   const calendars = { source, outside, ...(sampleCalendar ? { sample: sampleCalendar } : {}) };
   const routers = [
     ...[computeRoutes(pool), recordRoutes(source), supplierRoutes(supplier), calendarRoutes(calendars)],
-    ...[reminderRoutes(post), generalRoutes(parts)],
+    ...[reminderRoutes(post), exampleRoutes(), generalRoutes(parts)],
   ];
   for (const router of routers) {
     app.use(router.routes());

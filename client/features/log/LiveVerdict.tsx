@@ -38,7 +38,8 @@ function wordsOf(facts: RigFacts, { standing, because }: Assessment, units: Unit
 export function verdictAloud(facts: RigFacts, assessment: Assessment, dates: string, units: Units): string {
   const { title, reason, left, range, work } = wordsOf(facts, assessment, units);
   const litres = left ? `${left.text} ${left.unit} ${left.to}` : "";
-  return [`${title}.`, [litres, range, work, dates].filter(Boolean).join(", "), reason].filter(Boolean).join(" ");
+  const figures = [litres, range, work, dates].filter(Boolean).join(", ");
+  return [/[.…]$/.test(title) ? title : `${title}.`, figures && `${figures}.`, reason].filter(Boolean).join(" ");
 }
 
 const WORDS = { flex: 1, gap: 4, minWidth: 0 } as const;

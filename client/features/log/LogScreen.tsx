@@ -25,8 +25,9 @@ import { LiveVerdict, verdictAloud } from "./LiveVerdict";
 import { LogFields, MeterChoice, MoreFields, WATER_WAYS } from "./LogFields";
 import { doubtfulField, LogHelp } from "./LogHelp";
 import { LogRigs } from "./LogRigs";
-import { useLive, useRested } from "./useLive";
+import { useLive } from "./useLive";
 import { useLog, type Log } from "./useLog";
+import { useRested } from "./useRested";
 
 const wordsKept = (visit: Omit<Visit, "id" | "at">, rigName: string) => {
   const output = visit.readings.find((reading) => reading.point === "output");
@@ -318,7 +319,7 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
       />
       <NumberPad onKey={onKey} />
       <KeepIt onPress={keep} disabled={!canKeep} name={name} />
-      </PlainView>
+    </PlainView>
   );
   return (
     <View render="main" id="place" className="place" flex={1} minHeight={0} flexDirection="row">

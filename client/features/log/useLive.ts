@@ -1,27 +1,18 @@
 import type { DepletionAnswer, Id } from "@winter-bead/core";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo } from "react";
 import { useNewestAnswer } from "../../data/newest-answer";
 import { dateInWords, localDate } from "../../ui/format";
 import { assessQuickly, withTyped, type Assessment } from "../rack/assess";
 import { assessTyped, datesTyped, holdForTyping, type Typed } from "../rack/assess-service";
 import type { RigView } from "../rack/useRigs";
 import type { DraftVisit } from "./draft-visit";
+import { useRested } from "./useRested";
 
 /** Id of the visit that is being typed. */
 export const DRAFT: Id = "draft";
 /** ms without a key after which the dates are simulated. */
 const REST = 150;
 const WORKING_IT_OUT: Assessment = { because: "Working it out…" };
-
-/** A value once it has stood still for so many milliseconds. */
-export function useRested<T>(value: T, milliseconds: number): T {
-  const [rested, setRested] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setRested(value), milliseconds);
-    return () => clearTimeout(timer);
-  }, [value, milliseconds]);
-  return rested;
-}
 
 /** The likely day, and the early and the late one where they are others. */
 function spanInWords({ early, likely, late }: DepletionAnswer, today: string): string {

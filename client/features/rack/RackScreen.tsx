@@ -11,10 +11,12 @@ import {
 } from "@winter-bead/core";
 import { router, useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
+import { SETUP_NEEDS } from "../../data/needs";
 import { useSettings } from "../../data/settings";
-import { Card, EmptyState, HeavyButton, PlainButton, Pressable, Row, TextButton } from "../../ui/boxes";
+import { Card, HeavyButton, PlainButton, Pressable, Row, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { capital, litresRange, momentInWords } from "../../ui/format";
+import { place } from "../../ui/place";
 import { Screen, useWide } from "../../ui/Screen";
 import { StateRing } from "../../ui/StateRing";
 import { useLargeText } from "../../ui/text-scale";
@@ -225,12 +227,7 @@ export function RackScreen() {
   const isHere = (id: string | undefined) => rigs.find((view) => view.facts.rig.id === id);
   const selected = isHere(chosen) ?? isHere(lastRig()) ?? sorted[0];
   const select = (view: RigView) => router.setParams({ rig: view.facts.rig.id });
-  if (rigs.length === 0)
-    return (
-      <Screen title="The rack">
-        <EmptyRack pending={pending} />
-      </Screen>
-    );
+  if (rigs.length === 0) return <EmptyRack pending={pending} />;
   const logButton = (
     <HeavyButton href={`/log/${selected!.facts.rig.id}`} testID="log-a-reading">
       {`Log ${selected!.facts.rig.name}`}
@@ -274,19 +271,14 @@ export function RackScreen() {
   );
 }
 
+const FirstDay = place("First day", async () => (await import("../start/FirstDayScreen")).FirstDayScreen, SETUP_NEEDS);
+
+/** An empty wall asks the three questions of a first day. */
 function EmptyRack({ pending }: { readonly pending: boolean }) {
-  if (pending) return <Body role="status">Fetching your rack… it opens without a signal once it was here.</Body>;
+  if (!pending) return <FirstDay />;
   return (
-    <EmptyState
-      title="Nothing hangs here yet"
-      action={
-        <HeavyButton href="/setup" testID="go-setup">
-          Set up the first rig
-        </HeavyButton>
-      }
-    >
-      Describe a tap, a meter and a vessel, then fill it: from then on you see here how much is left and until when. To
-      look at an invented crew first, start with bin/start --demo-reset.
-    </EmptyState>
+    <Screen title="The rack">
+      <Body role="status">Fetching your rack… it opens without a signal once it was here.</Body>
+    </Screen>
   );
 }

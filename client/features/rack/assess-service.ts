@@ -1,6 +1,7 @@
-import type { DepletionAnswer, OwnerBelief, Visit } from "@winter-bead/core";
+import type { DepletionAnswer, Fault, OwnerBelief, Visit } from "@winter-bead/core";
 import type { Remote } from "comlink";
 import { WorkerLine } from "../../data/worker-line";
+import type { StartAnswer, StartQuestion } from "../start/answer";
 import type { Assessment, RigFacts } from "./assess";
 import type { AssessWorker } from "./assess.worker";
 
@@ -63,3 +64,10 @@ export const datesTyped = (asked: Typed): Promise<DepletionAnswer | undefined> =
     await holdIn(remote, asked);
     return remote.typedDates(asked.visit);
   });
+
+/**
+ * What a first day's answers give.
+ * @throws WorkerSilent when it could not be worked out
+ */
+export const answerStartInWorker = (question: StartQuestion): Promise<StartAnswer | { readonly fault: Fault }> =>
+  typing.run((remote) => remote.answerStart(question));

@@ -1,5 +1,6 @@
 import type { OwnerBelief, Visit } from "@winter-bead/core";
 import { expose } from "comlink";
+import { answerStart } from "../start/answer";
 import { assess, assessAll, assessQuickly, datesOf, withTyped, type Assessment, type RigFacts } from "./assess";
 
 /** What is typed on a log is held against these: sent once, not with every key. */
@@ -10,6 +11,7 @@ const nothingHeld: Assessment = { because: "No rig is held." };
 const worker = {
   assess,
   assessAll,
+  answerStart,
   hold(facts: RigFacts, owner: OwnerBelief | undefined): void {
     held = { facts, owner };
     // What the earlier readings say is weighed now, so that the first digit finds it done.

@@ -1,3 +1,4 @@
+import { nameHere } from "../../data/example";
 import type { Id } from "@winter-bead/core";
 import type { Assessment } from "./assess";
 
@@ -7,7 +8,7 @@ export interface KeptAssessment {
   readonly at: number;
 }
 
-const PREFIX = "winter-bead-standing:";
+const PREFIX = `${nameHere("winter-bead-standing")}:`;
 /** More than this is not worth the room: the next answer is soon there. */
 const LARGEST = 100_000;
 

@@ -4,6 +4,7 @@ import { changeSettings, useSettings } from "../../data/settings";
 import { useReach } from "../../data/reach";
 import { outbox, useOutbox } from "../../data/store";
 import type { OutboxItem } from "../../data/outbox";
+import { isExample, openExample } from "../../data/example";
 import { Card, Choice, TextButton } from "../../ui/boxes";
 import { momentInWords } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
@@ -103,6 +104,14 @@ export function SettingsScreen() {
           ]}
           onChange={(next) => changeSettings({ keys: next })}
         />
+        <View gap="$1">
+          <TextButton href="/words">Words of the trade, explained</TextButton>
+          {isExample ? null : (
+            <TextButton onPress={() => void openExample()} testID="open-example">
+              Look at an example crew
+            </TextButton>
+          )}
+        </View>
         <OnAPhone />
         <View gap="$3">
           <Heading>Not sent yet</Heading>

@@ -197,6 +197,9 @@ export function SetupScreen() {
             </View>
           ))}
         </Section>
+        <TextButton href="/setup/first" testID="three-questions">
+          A rig by three questions
+        </TextButton>
         <Beside />
         <TextButton href="/settings">Settings: units and look</TextButton>
       </View>

@@ -11,6 +11,7 @@ import { useThemeName } from "../../ui/palette";
 import { useWide } from "../../ui/Screen";
 import { config } from "../../ui/theme";
 import { showToast } from "../../ui/toast";
+import { ExampleLine } from "./ExampleLine";
 import { KeyList } from "./KeyList";
 import { Rail, Tabs } from "./Navigation";
 import { keepShell } from "./new-version";
@@ -71,6 +72,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
       ) : null}
       <View flex={1} minHeight={0} minWidth={0} className="frame">
         <NewVersionLine />
+        <ExampleLine />
         <View flex={1} minHeight={0} className="frame">
           {children}
         </View>

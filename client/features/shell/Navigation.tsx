@@ -57,7 +57,7 @@ export function Tabs({ path }: { readonly path: string }) {
     <View
       render="nav"
       aria-label="Places"
-      className="not-printed"
+      className="not-printed tabs"
       flexDirection="row"
       borderTopColor="$line"
       borderTopWidth={1}

@@ -1,3 +1,4 @@
+import { isExample } from "../../data/example";
 import type { OutboxState } from "../../data/outbox";
 import type { Reach } from "../../data/reach";
 
@@ -17,6 +18,7 @@ const HELD = { "signed-out": "signed out", "newer-shape": "server too old" } as 
 
 /** What waits on this device and whether the server answers, in a few words that are true now. */
 export function sentWords({ items, read, held }: OutboxState, reach: Reach, now: number): string {
+  if (isExample) return "an example, not sent";
   const refused = items.filter((item) => item.refused).length;
   const waiting = items.length - refused;
   const lost = reach.state === "lost" ? (reach.why === "busy" ? "server busy" : "no signal") : undefined;

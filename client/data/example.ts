@@ -1,0 +1,30 @@
+import { clear, createStore, type UseStore } from "idb-keyval";
+
+const KEY = "winter-bead-example";
+
+/**
+ * Whether this window shows the invented crew in place of the own one. It ends with its window, and what is entered in it
+ * stays in it: other lists, another queue, and nothing is sent.
+ */
+export const isExample = globalThis.sessionStorage?.getItem(KEY) === "on";
+
+/** A name on this device: the example's own where it is shown. @example nameHere("winter-bead-acts") */
+export const nameHere = (name: string): string => (isExample ? `${name}-example` : name);
+
+let store: UseStore | undefined;
+/** Where the example's lists lie; the own crew's lie elsewhere. */
+export const exampleStore = (): UseStore => (store ??= createStore("winter-bead-example", "lists"));
+
+/** Shows the invented crew in this window, from its beginning. */
+export async function openExample(): Promise<void> {
+  await clear(exampleStore()).catch(() => undefined);
+  indexedDB.deleteDatabase("winter-bead-acts-example");
+  sessionStorage.setItem(KEY, "on");
+  location.assign("/");
+}
+
+/** Back to the own crew; what was tried in the example is forgotten. */
+export function leaveExample(): void {
+  sessionStorage.removeItem(KEY);
+  location.assign("/");
+}

@@ -1,0 +1,98 @@
+import {
+  learn,
+  type DatedLesson,
+  type DepletionAnswer,
+  type Fault,
+  type Id,
+  type Meter,
+  type Result,
+  type Scale,
+  type Standing,
+  type ThreeOf,
+} from "@winter-bead/core";
+import { lostToAgeing, startingRecords, type StartAnswers, type StartingRecords } from "@winter-bead/core/src/start";
+import { assess, assessQuickly, type RigFacts } from "../rack/assess";
+
+/** What a first day is asked with; without a scale the answer spans those that ppm meters have. */
+export interface StartQuestion extends Omit<StartAnswers, "meter"> {
+  readonly meter: Meter | { readonly scale: Scale | "unknown" };
+  /** ms since 1970. */
+  readonly now: number;
+}
+
+export interface StartAnswer {
+  readonly facts: Pick<RigFacts, "rig" | "vessel">;
+  readonly standing: Standing;
+  /** Litres to the limit; where the scale is not known from the least to the most of them. */
+  readonly left: ThreeOf<number> | undefined;
+  readonly dates: DepletionAnswer | undefined;
+  /** Litres that the same number means on each scale. */
+  readonly byScale: readonly { readonly scale: Scale; readonly litres: number }[];
+  /** The range once a first charge has run to its limit. */
+  readonly narrowed: ThreeOf<number> | undefined;
+  /** Share of the capacity that standing takes until the charge is used up, and the years that is. */
+  readonly ageing: { readonly years: number; readonly lost: number } | undefined;
+}
+
+const SCALES: readonly Scale[] = ["nacl", "442", "kcl", "ec"];
+const OF_PPM_METERS: readonly Scale[] = ["nacl", "442", "kcl"];
+/** Where nobody knows the scale, the one on which a number means the most ions is kept: the litres are the fewest. */
+export const UNKNOWN_AS: Scale = "nacl";
+/** Shorter than this ageing is not worth a word. */
+const YEARS_THAT_AGE = 0.75;
+const WEEKS_A_YEAR = 52.18;
+
+const factsOf = ({ tap, meter, vessel, rig, charge, feedTest }: StartingRecords, now: number): RigFacts => ({
+  ...{ rig, vessel, now },
+  ...{ taps: [tap], meters: [meter], visits: [], charges: [charge], reports: [] },
+  feedTests: feedTest ? [feedTest] : [],
+});
+
+/** What one charge teaches that held exactly what its grade promised. */
+const lessonAsPromised = (vesselId: Id): DatedLesson => ({
+  ...{ chargeId: "as-promised", vesselId, sd: 0.03, reached: 0, word: "limit", endedAt: 0 },
+});
+
+function recordsOn(question: StartQuestion, scale: Scale | undefined): Result<StartingRecords> {
+  const { now, meter, ...answers } = question;
+  let made = 0;
+  const read = scale === undefined ? (meter as Meter) : { scale };
+  return startingRecords({ ...answers, meter: read }, () => `start-${(made += 1)}`, now);
+}
+
+/** Litres, date, and what would narrow them, from the same books as the rack's: for a worker. */
+export function answerStart(question: StartQuestion): StartAnswer | { readonly fault: Fault } {
+  const { meter, now, jobsPerWeek, litresPerJob } = question;
+  const known = "id" in meter ? undefined : meter.scale === "unknown" ? UNKNOWN_AS : meter.scale;
+  const records = recordsOn(question, known);
+  if (!records.ok) return { fault: records.fault };
+  const facts = factsOf(records.value, now);
+  const { standing, dates, because } = assess(facts, learn([], facts.vessel.id));
+  if (!standing) return { fault: { code: "no-answer", message: because ?? "" } };
+  const onScale = (scale: Scale) => {
+    const other = recordsOn(question, scale);
+    return other.ok ? assessQuickly(factsOf(other.value, now)).standing?.left : undefined;
+  };
+  const all = question.tap ? [] : SCALES.map((scale) => ({ scale, left: onScale(scale) }));
+  const spans = all.flatMap(({ scale, left }) => (left && OF_PPM_METERS.includes(scale) ? [left] : []));
+  const isUnknown = !("id" in meter) && meter.scale === "unknown" && spans.length > 0;
+  const left =
+    isUnknown && standing.left
+      ? {
+          low: Math.min(...spans.map(({ low }) => low)),
+          typical: standing.left.typical,
+          high: Math.max(...spans.map(({ high }) => high)),
+        }
+      : standing.left;
+  const taught = learn([lessonAsPromised(facts.vessel.id)], facts.vessel.id);
+  const years = (standing.left?.typical ?? 0) / Math.max(1e-9, jobsPerWeek * litresPerJob * WEEKS_A_YEAR);
+  return {
+    facts: { rig: facts.rig, vessel: facts.vessel },
+    standing,
+    left,
+    dates,
+    byScale: all.flatMap((each) => (each.left ? [{ scale: each.scale, litres: each.left.typical }] : [])),
+    narrowed: assessQuickly(facts, taught).standing?.left,
+    ageing: years > YEARS_THAT_AGE ? { years, lost: lostToAgeing(years) } : undefined,
+  };
+}
