@@ -189,6 +189,98 @@ async function printSizing(browser: Browser, url: string): Promise<void> {
   );
 }
 
+/** Slower than this machine by so much, as phones are. */
+const SLOWED = 4;
+const KEYS = ["1", "2", "Backspace", "5", "Backspace", "3", "Backspace", "7", "Backspace", "4", "Backspace"] as const;
+
+/** Milliseconds from a key to the changed words, and to a changed text of the bare page; and the tasks over 50 ms meanwhile. */
+async function printKeys(browser: Browser, url: string, bare: string): Promise<void> {
+  const page = await (await browser.newContext({ viewport: { width: 390, height: 664 } })).newPage();
+  const { items } = (await (await fetch(`${url}/api/v1/rigs`)).json()) as { items: { id: string; name: string }[] };
+  const slow = async () => {
+    const session = await page.context().newCDPSession(page);
+    await session.send("Emulation.setCPUThrottlingRate", { rate: SLOWED });
+  };
+  const time = (key: string, words: string) =>
+    page.evaluate(
+      ([pressed, of]) =>
+        new Promise<number>((done) => {
+          const text = () => [...document.querySelectorAll(of)].map((each) => each.textContent).join("|");
+          const before = text();
+          const from = performance.now();
+          const watch = new MutationObserver(() => {
+            if (text() === before) return;
+            watch.disconnect();
+            done(performance.now() - from);
+          });
+          watch.observe(document.body, { subtree: true, childList: true, characterData: true });
+          document.body.dispatchEvent(new KeyboardEvent("keydown", { key: pressed, bubbles: true }));
+        }),
+      [key, words] as const,
+    );
+  await page.goto(bare);
+  await page.evaluate(() => {
+    document.addEventListener("keydown", ({ key }) => (document.body.querySelector("span")!.textContent += key));
+  });
+  await slow();
+  const plain: number[] = [];
+  for (const key of KEYS) plain.push(await time(key, "span"));
+  await page.goto(`${url}/log/${items.find(({ name }) => name === "Van")!.id}`);
+  await page.getByTestId("live-left").waitFor();
+  await page.waitForTimeout(1_500);
+  await page.keyboard.type("6");
+  await page.waitForTimeout(1_500);
+  await page.evaluate(() => {
+    const long: number[] = [];
+    Object.assign(window, { long });
+    new PerformanceObserver((list) => long.push(...list.getEntries().map(({ duration }) => duration))).observe({
+      entryTypes: ["longtask"],
+    });
+  });
+  const typed: number[] = [];
+  for (const key of KEYS) {
+    typed.push(await time(key, "[data-testid=live-left], [data-testid=live-reason]"));
+    await page.waitForTimeout(400);
+  }
+  const long = await page.evaluate(() => (window as unknown as { long: number[] }).long.length);
+  console.log(
+    `a key on the log at a quarter of this machine's speed: ${median(typed).toFixed(0)} ms to the changed verdict (at most ${Math.max(...typed).toFixed(0)}), ${(median(typed) / median(plain)).toFixed(1)} times a changed text of the bare page; ${long} tasks over 50 ms in ${KEYS.length} keys`,
+  );
+}
+
+const ROUNDS_OF_USE = 12;
+
+/** Listeners of the page while it is used: places are opened and left again and again. */
+async function printListeners(browser: Browser, url: string): Promise<void> {
+  const page = await (await browser.newContext({ viewport: { width: 390, height: 664 } })).newPage();
+  const session = await page.context().newCDPSession(page);
+  await session.send("Performance.enable");
+  const listeners = async () => {
+    await session.send("HeapProfiler.collectGarbage");
+    const { metrics } = await session.send("Performance.getMetrics");
+    return metrics.find(({ name }) => name === "JSEventListeners")!.value;
+  };
+  await page.goto(url);
+  await page.getByTestId("verdict-title").waitFor();
+  const counts: number[] = [];
+  for (let round = 0; round < ROUNDS_OF_USE; round += 1) {
+    await page.getByTestId("log-a-reading").click();
+    await page.getByTestId("live-left").waitFor();
+    await page.keyboard.type("12");
+    await page.keyboard.press("Backspace");
+    await page.keyboard.press("Backspace");
+    await page.getByRole("link", { name: "Back to the rack" }).click();
+    for (const place of ["Water", "Size", "Weeks", "History", "Rack"]) {
+      await page.getByRole("link", { name: place, exact: true }).click();
+      await page.waitForTimeout(300);
+    }
+    counts.push(await listeners());
+  }
+  console.log(
+    `listeners of the page after rounds through its places: ${counts.join(", ")}; the last is ${(counts[counts.length - 1]! / counts[1]!).toFixed(2)} of the second`,
+  );
+}
+
 async function main(): Promise<void> {
   exportBarePage();
   const [all, bareAll] = [add(scriptsOf(client).map(scriptSize)), add(scriptsOf(bareDist).map(scriptSize))];
@@ -219,6 +311,8 @@ async function main(): Promise<void> {
   console.log(
     `first contentful paint: ${median(ours).toFixed(0)} ms with the demo's rack, ${median(theirs).toFixed(0)} ms bare, ratio ${median(ratios).toFixed(2)} (7 paired visits)`,
   );
+  await printKeys(browser, server.url, bare.url);
+  await printListeners(browser, server.url);
   await printSizing(browser, server.url);
   await printFrames(browser, server.url);
   await browser.close();

@@ -2,6 +2,13 @@ import { performance } from "node:perf_hooks";
 import {
   column,
   ColumnRun,
+  learn,
+  lessonsOf,
+  MARKS,
+  workStanding,
+  type Charge,
+  type StandingInput,
+  type Visit,
   depletion,
   describeReport,
   life,
@@ -154,3 +161,61 @@ const sized = cost(2, () =>
 console.log(
   `${priced} options priced with ranges and ranked: ${sized.each.toFixed(1)} ms (${((500 * sized.each) / priced).toFixed(0)} ms for 500), ${sized.ratio.toFixed(2)} of the reference loop`,
 );
+
+/** A rig with a thousand visits and thirteen ended charges, and one more reading that is being typed. */
+function measureTyping(): void {
+  const DAY = 86_400_000;
+  const [start, visitsEach, charges] = [Date.parse("2026-01-05T08:00:00Z"), 72, 14];
+  const at = (i: number) => new Date(start + (i * DAY) / 3).toISOString();
+  const outputs = (k: number) => Math.round(14 * Math.exp((k - visitsEach + 1) / 4));
+  const visits = Array.from({ length: charges * visitsEach }, (_, i): Visit => ({
+    ...{ id: `visit-${i}`, rigId: "rig", tapId: "tap", at: at(i) },
+    water: { by: "total", total: 24 * i },
+    readings: [
+      { id: `out-${i}`, point: "output", scale: "nacl", value: outputs(i % visitsEach) },
+      ...(i % 5 === 0
+        ? [{ id: `in-${i}`, point: "feed" as const, scale: "nacl" as const, value: 155 + (i % 20) }]
+        : []),
+    ],
+  }));
+  const filled = Array.from({ length: charges }, (_, i): Charge => ({
+    ...{ id: `charge-${i}`, vesselId: "vessel", rigId: "rig", grade: "virgin", resinLitres: 11.9, packing: "settled" },
+    filledAt: at(i * visitsEach - 0.5),
+    ...(i < charges - 1 ? { ended: { at: at((i + 1) * visitsEach - 0.6), why: "limit" as const } } : {}),
+  }));
+  const now = Date.parse(at(charges * visitsEach));
+  const facts: StandingInput = {
+    rig: {
+      ...{ id: "rig", name: "Van", use: "glass", tapId: "tap", flow: 3, jobName: "house", litresPerJob: 60 },
+      stages: [{ kind: "resin", vesselId: "vessel" }],
+    },
+    vessel: {
+      ...{
+        id: "vessel",
+        name: "Bottle",
+        kind: "inner-seal-bottle",
+        grossVolume: 14,
+        diameter: 180,
+        fillFraction: 0.85,
+      },
+      marks: MARKS["glass-10"],
+    },
+    taps: new Map([
+      ["tap", { id: "tap", siteId: "site", name: "Tap", low: 140, typical: 160, high: 185, scale: "nacl" }],
+    ]),
+    ...{ meters: new Map(), visits, charges: filled, now, today: "2026-12-20" },
+    dateOf: (milliseconds) => new Date(milliseconds).toISOString().slice(0, 10),
+  };
+  const owner = learn(lessonsOf(facts), "vessel");
+  let digit = 0;
+  measure("a key on the log of a rig with 1,000 visits", 20, () => {
+    digit = (digit + 1) % 10;
+    const typed: Visit = {
+      ...{ id: "draft", rigId: "rig", tapId: "tap", at: new Date(now).toISOString() },
+      readings: [{ id: "draft-out", point: "output", scale: "nacl", value: digit }],
+    };
+    return unwrap(workStanding({ ...facts, visits: [...visits, typed] }, owner));
+  });
+  measure("what 13 ended charges taught, asked again", 5, () => lessonsOf(facts));
+}
+measureTyping();

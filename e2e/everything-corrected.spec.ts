@@ -111,7 +111,7 @@ test("a site and the crew's prices are corrected and taken back", async ({ page 
   await allSent(page);
   expect(await get("price-lists", prices!.id)).toMatchObject({ voided: true });
   await page.getByTestId("undo").click();
-  await expect(page.getByTestId("prices-from")).toContainText("Set down on");
+  await expect(page.getByTestId("prices-from")).toContainText("Your prices of");
   await allSent(page);
 });
 

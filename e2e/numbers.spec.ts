@@ -43,16 +43,39 @@ test("every digit of the feed answers at once, in every school", async ({ page, 
   await page.goto(`${demo.url}/size`);
   const chemistry = page.getByTestId("school-chemistry-typical");
   const before = await chemistry.innerText();
-  await page.getByTestId("plan-high").fill("640");
+  const range = page.getByTestId("feed-range");
+  await expect(range).toHaveText("from 130 to 210");
   await page.getByTestId("plan-typical").fill("320");
+  await expect(range).toHaveText("from 260 to 420");
   await expect(chemistry).not.toHaveText(before);
   const half = shown((await chemistry.innerText()).split(" ")[0]!) / shown(before.split(" ")[0]!);
   expect(half).toBeGreaterThan(0.47);
   expect(half).toBeLessThan(0.53);
   await page.getByTestId("plan-typical").fill("");
-  await expect(page.getByRole("alert").first()).toHaveText(/not a number yet/);
+  await expect(page.getByRole("alert").first()).toHaveText(/not a number yet.*of the figures before/);
+  await expect(chemistry).toBeVisible();
   await page.getByTestId("plan-typical").fill("160");
   await expect(chemistry).toHaveText(before);
+});
+
+test("on a phone the answer stays in sight while its figures are typed", async ({ page, demo }) => {
+  await page.setViewportSize({ width: 390, height: 664 });
+  await page.goto(`${demo.url}/size`);
+  const first = page.getByTestId("plan-typical");
+  await expect(first).toBeInViewport({ ratio: 1 });
+  for (const field of ["plan-typical", "plan-flow", "plan-limit"]) {
+    await page.getByTestId(field).click();
+    await expect(page.getByTestId("life-typical")).toBeInViewport({ ratio: 1 });
+    await expect(page.getByTestId(field)).toBeInViewport({ ratio: 1 });
+  }
+  const place = async () => (await first.boundingBox())!.y;
+  await first.scrollIntoViewIfNeeded();
+  const before = await place();
+  await first.fill("");
+  await expect(page.getByTestId("size-answer")).toContainText("of the figures before");
+  await expect(page.getByTestId("life-typical")).toBeVisible();
+  await first.fill("1234");
+  expect(await place()).toBe(before);
 });
 
 test("changing the feed's range moves the frosted band by the computed depths", async ({ page, demo }) => {
@@ -77,6 +100,7 @@ test("changing the feed's range moves the frosted band by the computed depths", 
       return frontDepth(litres / working.litresPerThroughput, working.bed.transferUnits);
     });
   };
+  await page.getByTestId("feed-range").click();
   for (const [low, typical, high] of [
     [130, 160, 210],
     [100, 160, 210],

@@ -121,7 +121,7 @@ test("a detailing bay: own prices, a claim weighed, a plan changed into its next
   await fill(page, "wage", "24");
   await fill(page, "resin_virgin", "7.2");
   await page.getByTestId("save").click();
-  await expect(page.getByTestId("prices-from")).toContainText("Set down on");
+  await expect(page.getByTestId("prices-from")).toContainText("Your prices of");
 
   await addTap(page, "Bay hose", ["200", "215", "240"]);
   await page.getByRole("radio", { name: "Paint" }).click();

@@ -22,7 +22,7 @@ function InputLine({ input }: { readonly input: ExplanationInput }) {
       <Strong testID="explain-symbol" minWidth={34}>
         {input.symbol}
       </Strong>
-      <Strong testID="explain-value" textDecorationLine={because ? "underline" : "none"}>
+      <Strong testID="explain-value" textDecorationLine={because ? "underline" : "none"} textDecorationStyle="dotted">
         {sixDigits(input.value)}
       </Strong>
       {input.unit === "" ? null : <Body>{input.unit}</Body>}

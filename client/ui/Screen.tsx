@@ -21,10 +21,12 @@ interface ScreenProps {
   readonly children: ReactNode;
   readonly detail?: ReactNode;
   readonly footer?: ReactNode;
+  /** Stays in sight above what scrolls: an answer whose inputs are typed below. */
+  readonly bar?: ReactNode;
 }
 
 /** A place of the app: one scrolling column, and on a wide screen its detail beside it. */
-export function Screen({ title, name, children, detail, footer }: ScreenProps) {
+export function Screen({ title, name, children, detail, footer, bar }: ScreenProps) {
   const wide = useWide();
   const listWidth = detail ? LIST_WIDTH : undefined;
   usePlaceTitle(name ?? title);
@@ -33,6 +35,7 @@ export function Screen({ title, name, children, detail, footer }: ScreenProps) {
   return (
     <View render="main" id="place" className="place" flex={1} flexDirection="row" minHeight={0}>
       <View width={listWidth} flex={detail ? undefined : 1} minHeight={0} minWidth={0} backgroundColor="$paper">
+        {bar}
         <ScrollView
           {...column}
           scrollEventThrottle={100}

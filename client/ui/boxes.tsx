@@ -87,7 +87,10 @@ export function PlainButton({
   );
 }
 
-/** Words that can be tapped. */
+/**
+ * Words that can be tapped, in three looks for three meanings: a chevron goes somewhere, a dotted line opens something where
+ * it stands, a pale plate does something.
+ */
 export function TextButton({
   children,
   onPress,
@@ -96,23 +99,50 @@ export function TextButton({
   testID,
   expanded,
 }: PressProps & { readonly children: ReactNode; readonly expanded?: boolean }) {
+  if (expanded !== undefined && href === undefined)
+    return (
+      <Opener onPress={onPress} label={label} testID={testID} expanded={expanded}>
+        {children}
+      </Opener>
+    );
   return (
     <Pressable
       className="action"
       onPress={onPress}
       href={href}
       aria-label={label}
-      aria-expanded={expanded}
       testID={testID}
       alignItems="flex-start"
       flexShrink={1}
     >
-      <Strong textDecorationLine="underline" fontWeight="600">
-        {children}
-      </Strong>
+      {href === undefined ? (
+        <View backgroundColor="$ice" borderRadius="$1" paddingHorizontal={10} paddingVertical={6}>
+          <Strong fontWeight="600">{children}</Strong>
+        </View>
+      ) : (
+        <View flexDirection="row" alignItems="baseline" columnGap={5}>
+          <Strong fontWeight="600" flexShrink={1}>
+            {children}
+          </Strong>
+          <Chevron />
+        </View>
+      )}
     </Pressable>
   );
 }
+
+/** Leads away from here. */
+const Chevron = () => (
+  <View
+    aria-hidden
+    width={7}
+    height={7}
+    borderTopWidth={2}
+    borderRightWidth={2}
+    borderColor="$ink"
+    transform={[{ rotate: "45deg" }]}
+  />
+);
 
 /** Words that open a working or an explanation where they stand: a dotted line, as in no way anywhere. */
 export function Opener({
@@ -121,7 +151,11 @@ export function Opener({
   label,
   testID,
   expanded = false,
-}: Pick<PressProps, "onPress" | "label" | "testID"> & { readonly children: ReactNode; readonly expanded?: boolean }) {
+}: {
+  readonly onPress?: (() => void) | undefined;
+  readonly label?: string | undefined;
+  readonly testID?: string | undefined;
+} & { readonly children: ReactNode; readonly expanded?: boolean }) {
   return (
     <Pressable
       className="action"

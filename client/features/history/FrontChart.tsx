@@ -122,6 +122,19 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
           {threeDigits(tick)}
         </SvgText>
       ))}
+      {y.ticks(4).map((tick) => (
+        <SvgText
+          key={tick}
+          x={PAD.left - 6}
+          y={y(tick) + 4}
+          fontSize={13}
+          fill={colours.soft}
+          textAnchor="end"
+          testID="output-tick"
+        >
+          {threeDigits(tick)}
+        </SvgText>
+      ))}
       <SvgText
         x={width - PAD.right}
         y={HEIGHT - 4}

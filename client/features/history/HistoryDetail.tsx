@@ -355,9 +355,11 @@ export function HistoryDetail({
         ) : null}
       </View>
       <Figures view={view} ledger={ledger} />
-      {worked ? <Explained explanation={explainHeadline(worked, facts.rig)} label="Why this many litres" /> : null}
-      {where ? <LeakLine facts={facts} standing={where} /> : null}
-      {worked ? <WhyBelief where={worked} /> : null}
+      <View>
+        {worked ? <Explained explanation={explainHeadline(worked, facts.rig)} label="Why this many litres" /> : null}
+        {where ? <LeakLine facts={facts} standing={where} /> : null}
+        {worked ? <WhyBelief where={worked} /> : null}
+      </View>
       <WhichCharge ledgers={ledgers} value={ledger.charge.id} onChange={setChosen} />
       {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
       {ledger.charge.leftOut ? <Small>Left out of what is learnt.</Small> : null}

@@ -1,7 +1,7 @@
 import { View, type TamaguiElement } from "@tamagui/core";
 import { GRADE, describeReport, type FeedIons } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
-import { memo, useEffect, useMemo, useRef } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
 import { Card, Choice, HeavyButton, TextButton, Tick } from "../../ui/boxes";
@@ -199,8 +199,18 @@ export function LabScreen() {
   );
   const running = lab.progress !== undefined;
   const film = useRef<TamaguiElement>(null);
+  const byHand = useRef(false);
+  const { run } = lab;
+  // It runs already when it is opened: a bed that gives way says more than a form.
+  const [opened] = useState(setup);
   useEffect(() => {
-    if (running) void (film.current as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: "start" });
+    if (opened) void run(opened, labQuestions(opened, typed.chosen));
+    // Once, with what stood there.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [opened, run]);
+  useEffect(() => {
+    if (running && byHand.current)
+      void (film.current as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: "start" });
   }, [running]);
   const results = (
     <View gap="$4" ref={film}>
@@ -219,7 +229,10 @@ export function LabScreen() {
   const bench = <Bench typed={typed} patch={patch} errors={errors} waters={waters} water={water} units={units} />;
   const runButton = (
     <HeavyButton
-      onPress={() => setup && void lab.run(setup, labQuestions(setup, typed.chosen))}
+      onPress={() => {
+        byHand.current = true;
+        if (setup) void run(setup, labQuestions(setup, typed.chosen));
+      }}
       disabled={!setup}
       testID="lab-run"
     >

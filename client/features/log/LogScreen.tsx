@@ -6,7 +6,7 @@ import { ScrollView, useWindowDimensions, View as PlainView } from "react-native
 import { kept } from "../../data/acts";
 import { useSettings } from "../../data/settings";
 import { act, newId, type Done } from "../../data/store";
-import { Choice, HeavyButton, TextButton } from "../../ui/boxes";
+import { Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { explainedIn } from "../../ui/explain-units";
 import { Working } from "../../ui/Explained";
 import { scaleUnit } from "../../ui/format";
@@ -15,7 +15,7 @@ import { NumberPad, typed } from "../../ui/NumberPad";
 import { usePlaceTitle } from "../../ui/place-title";
 import { useWide } from "../../ui/Screen";
 import { showToast } from "../../ui/toast";
-import { Small } from "../../ui/words";
+import { Small, Strong } from "../../ui/words";
 import { HistoryDetail } from "../history/HistoryDetail";
 import type { Assessment, RigFacts } from "../rack/assess";
 import { rememberRig } from "../rack/last-rig";
@@ -135,9 +135,9 @@ const LogHead = memo(function LogHead({
   return (
     <View>
       <View flexDirection="row" alignItems="center" gap="$3">
-        <TextButton href="/" label="Back to the rack">
-          ‹ Rack
-        </TextButton>
+        <Pressable href="/" aria-label="Back to the rack">
+          <Strong fontWeight="600">‹ Rack</Strong>
+        </Pressable>
         <LogRigs here={view} others={others} onLeave={onLeave} />
         <TextButton onPress={onMore} expanded={more} testID="log-more">
           {more ? "Less" : "More"}

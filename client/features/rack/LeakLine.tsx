@@ -31,7 +31,9 @@ export function LeakLine({
   return (
     <Explained explanation={explanation} testID="leak-line">
       <Body>
-        <Weight textDecorationLine="underline">{words.range}</Weight>
+        <Weight textDecorationLine="underline" textDecorationStyle="dotted">
+          {words.range}
+        </Weight>
         {words.rest}
       </Body>
     </Explained>

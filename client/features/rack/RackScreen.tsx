@@ -52,7 +52,7 @@ function Wall({
 }) {
   return (
     <View>
-      <View flexDirection="row" gap="$3" alignItems="flex-end" paddingTop="$2">
+      <View flexDirection="row" gap="$3" alignItems="stretch" paddingTop="$2">
         {rigs.map((view) => (
           <View key={view.facts.rig.id} flex={1} minWidth={0} alignItems="flex-start">
             <RigColumn

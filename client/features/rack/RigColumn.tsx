@@ -46,7 +46,7 @@ function RangeWords({ view }: { readonly view: RigView }) {
   const { low, high } = volumeRange(headline.litres.low, headline.litres.high, units);
   return (
     <Small textAlign="left" testID={`left-${view.facts.rig.name}`}>
-      {low === high ? low : `${low}–${high}`} {headline.to}
+      {low === high ? low : `${low} to ${high}`} {headline.to}
     </Small>
   );
 }
@@ -94,17 +94,19 @@ export function RigColumn({
       aria-pressed={selected}
       aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} ${headline.to}, ${range}, ${datesInWords(view)}` : (view.assessment?.because ?? "not worked out yet")}`}
       alignItems="flex-start"
-      justifyContent="flex-end"
+      justifyContent="space-between"
       gap="$1"
-      flexShrink={1}
+      flexGrow={1}
     >
-      <View flexDirection="row" alignItems="baseline" gap="$1">
-        <Body fontSize="$5" lineHeight="$5" fontWeight="800">
-          {left?.text ?? "–"}
-        </Body>
-        <Strong>{left?.unit ?? ""}</Strong>
+      <View>
+        <View flexDirection="row" alignItems="baseline" gap="$1">
+          <Body fontSize="$5" lineHeight="$5" fontWeight="800">
+            {left?.text ?? "–"}
+          </Body>
+          <Strong>{left?.unit ?? ""}</Strong>
+        </View>
+        <RangeWords view={view} />
       </View>
-      <RangeWords view={view} />
       <StandingColumn view={view} height={height} />
     </Pressable>
   );

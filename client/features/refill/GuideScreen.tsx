@@ -53,7 +53,7 @@ function LeaveOut({
     <View gap="$2">
       <TextField label="Why it is left out" value={why} onChange={setWhy} testID="why-left-out" />
       <PlainButton onPress={() => void leave()} disabled={why.trim() === ""} testID="left-out">
-        Leave it out
+        Skip this step
       </PlainButton>
     </View>
   );

@@ -28,7 +28,11 @@ function SchoolRow({
           <View flexDirection="row" justifyContent="space-between" alignItems="baseline" columnGap="$2" flexWrap="wrap">
             <Body>{SCHOOL_NAMES[life.school]}</Body>
             <Body>
-              <Strong testID={`school-${life.school}-typical`} textDecorationLine="underline">
+              <Strong
+                testID={`school-${life.school}-typical`}
+                textDecorationLine="underline"
+                textDecorationStyle="dotted"
+              >
                 {litres(life.typical, units)}
               </Strong>
               {`  ${litresRange(life.low, life.high, units)}`}
@@ -51,6 +55,38 @@ function SchoolRow({
   );
 }
 
+const fullFirst = ({ life }: LitresAnswer) => `The ${life.limitingSide} beads are full first.`;
+
+/** The bed once half of its life has gone through. */
+function QuestionColumn({
+  answer,
+  question,
+  kind,
+  units,
+  height,
+}: {
+  readonly answer: LitresAnswer;
+  readonly question: LitresQuestion;
+  readonly kind: VesselKind;
+  readonly units: Units;
+  readonly height: number;
+}) {
+  const { front, throughput } = answer.column;
+  const depth = (share: number) => `${Math.round(100 * share)} %`;
+  return (
+    <BeadColumn
+      testID="plan-column"
+      throughput={throughput}
+      transferUnits={answer.bed.transferUnits}
+      front={front}
+      up={flowsUp(kind)}
+      proportion={proportionOf(question.diameter, question.grossVolume)}
+      height={height}
+      label={`After ${litres(answer.column.litres, units)}: front between ${depth(front.low)} and ${depth(front.high)} of the depth`}
+    />
+  );
+}
+
 export function Headline({
   answer,
   question,
@@ -64,20 +100,9 @@ export function Headline({
 }) {
   const chemistry = answer.schools.find((life) => life.school === "chemistry")!;
   const { text: number, unit } = shown("volume", chemistry.typical, units);
-  const { front, throughput } = answer.column;
-  const depth = (share: number) => `${Math.round(100 * share)} %`;
   return (
     <Card flexDirection="row" gap="$4" borderColor="$ink">
-      <BeadColumn
-        testID="plan-column"
-        throughput={throughput}
-        transferUnits={answer.bed.transferUnits}
-        front={front}
-        up={flowsUp(kind)}
-        proportion={proportionOf(question.diameter, question.grossVolume)}
-        height={150}
-        label={`After ${litres(answer.column.litres, units)}: front between ${depth(front.low)} and ${depth(front.high)} of the depth`}
-      />
+      <QuestionColumn answer={answer} question={question} kind={kind} units={units} height={150} />
       <View flex={1} gap="$1" minWidth={0}>
         {answer.life.reachable ? (
           <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
@@ -94,11 +119,74 @@ export function Headline({
             {litresRange(chemistry.low, chemistry.high, units)} to {question.limit} ppm NaCl
           </Body>
         ) : null}
-        <Body role="status">{answer.life.reason ?? `The ${answer.life.limitingSide} beads end it.`}</Body>
+        <Body role="status">{answer.life.reason ?? fullFirst(answer)}</Body>
         {answer.hiddenLoad ? <Body>Until anything leaks: carbon dioxide and silica count here.</Body> : null}
-        <Small>{`Drawn after ${litres(answer.column.litres, units)}; the band is your feed's range.`}</Small>
+        <Small>{`The drawing: after ${litres(answer.column.litres, units)}, half of it. The band: your feed’s range.`}</Small>
       </View>
     </Card>
+  );
+}
+
+/** What was answered last stays in sight while the figures under it are typed. */
+export function AnswerBar({
+  answer,
+  question,
+  kind,
+  units,
+  trouble,
+}: {
+  readonly answer: LitresAnswer | undefined;
+  readonly question: LitresQuestion | undefined;
+  readonly kind: VesselKind;
+  readonly units: Units;
+  /** What keeps the figures as they stand from an answer: then this one is of those before. */
+  readonly trouble: string | undefined;
+}) {
+  const chemistry = answer?.schools.find((life) => life.school === "chemistry");
+  const number = chemistry && shown("volume", chemistry.typical, units);
+  return (
+    <View
+      flexDirection="row"
+      gap="$4"
+      minHeight={112}
+      alignItems="center"
+      backgroundColor="$card"
+      borderBottomColor="$ink"
+      borderBottomWidth={2}
+      paddingHorizontal={18}
+      paddingVertical={6}
+      testID="size-answer"
+    >
+      {answer && question && chemistry && number ? (
+        <>
+          <View opacity={trouble ? 0.5 : 1}>
+            <QuestionColumn answer={answer} question={question} kind={kind} units={units} height={96} />
+          </View>
+          <View flex={1} minWidth={0} gap={2}>
+            <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap" opacity={trouble ? 0.5 : 1}>
+              <Big testID="life-typical" fontSize="$6" lineHeight="$6">
+                {answer.life.reachable ? number.text : "Out of reach"}
+              </Big>
+              {answer.life.reachable ? <Strong>{number.unit}</Strong> : null}
+            </View>
+            {trouble ? (
+              <Small role="alert" color="$rowan">{`${trouble} The litres are of the figures before.`}</Small>
+            ) : (
+              <>
+                {answer.life.reachable ? (
+                  <Small testID="life-range" color="$ink">
+                    {litresRange(chemistry.low, chemistry.high, units)} to {question.limit} ppm NaCl
+                  </Small>
+                ) : null}
+                <Small role="status">{answer.life.reason ?? fullFirst(answer)}</Small>
+              </>
+            )}
+          </View>
+        </>
+      ) : (
+        <Body role="alert">{trouble}</Body>
+      )}
+    </View>
   );
 }
 
@@ -128,7 +216,9 @@ export function BedFacts({ answer, units }: { readonly answer: LitresAnswer; rea
         <Explained key={name} explanation={because}>
           <View flexDirection="row" justifyContent="space-between">
             <Body>{name}</Body>
-            <Strong textDecorationLine="underline">{value}</Strong>
+            <Strong textDecorationLine="underline" textDecorationStyle="dotted">
+              {value}
+            </Strong>
           </View>
         </Explained>
       ))}
@@ -136,7 +226,7 @@ export function BedFacts({ answer, units }: { readonly answer: LitresAnswer; rea
         <Explained explanation={weightExplanation}>
           <View flexDirection="row" justifyContent="space-between">
             <Body>Weight, wet</Body>
-            <Strong textDecorationLine="underline">
+            <Strong textDecorationLine="underline" textDecorationStyle="dotted">
               {heavy.text} {heavy.unit}
               {weight.twoPeople ? ", lift with two" : ""}
             </Strong>

@@ -84,7 +84,9 @@ function AnswerCard({ claim, answer, place, ec25, scale, prices, units, over }: 
       {answer.litres ? (
         <Explained explanation={because.litres}>
           <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
-            <Big textDecorationLine="underline">{litres(answer.litres.typical, units)}</Big>
+            <Big textDecorationLine="underline" textDecorationStyle="dotted">
+              {litres(answer.litres.typical, units)}
+            </Big>
             <Body>{`at your tap (${litresRange(answer.litres.low, answer.litres.high, units)})`}</Body>
           </View>
         </Explained>
@@ -184,7 +186,7 @@ function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) 
         <FieldRow>{field("refillPrice", currency, "Empty: your own price of resin.")}</FieldRow>
       ) : null}
       <Choice
-        label="It speaks in"
+        label="The ppm of the claim is"
         value={units}
         options={[
           { value: "metric", label: "Litres" },
@@ -209,7 +211,7 @@ function ClaimForm({ claim, change, remove, errors, currency }: ClaimFormProps) 
         onChange={(scale) => change({ scale })}
       />
       <TextButton onPress={remove} label={`Leave out ${claim.name}`}>
-        Leave it out
+        Remove this claim
       </TextButton>
     </Card>
   );

@@ -117,7 +117,7 @@ const FIGURES: Readonly<Record<Figure, FigureField>> = {
   pause: { label: "Runs unused", unit: "% of the time", range: share, percent: true },
   wash: { label: "Only washes", unit: "% of the water", range: share, percent: true },
   lowerFlow: { label: "This flow would do", unit: "", range: RANGES.flow },
-  leaning: { label: "Past the beads, lying", unit: "%", range: share, percent: true },
+  leaning: { label: "On its side, runs past the beads", unit: "%", range: share, percent: true },
   months: { label: "Resin kept", unit: "months", range: RANGES.months },
   starts: { label: "Starts of RO", unit: "a week", range: RANGES.starts },
   startTimes: {
@@ -125,7 +125,11 @@ const FIGURES: Readonly<Record<Figure, FigureField>> = {
     unit: "times the usual",
     range: { name: "The start above the usual reading", unit: "times", from: 1, to: 1000 },
   },
-  startTau: { label: "and falls in", unit: "s", range: { ...RANGES.seconds, name: "The fall of the start" } },
+  startTau: {
+    label: "The high start fades within",
+    unit: "s",
+    range: { ...RANGES.seconds, name: "The fall of the start" },
+  },
 };
 
 /** Reads the practice; undefined while a figure is none. */
@@ -213,10 +217,10 @@ function HabitRow({ habit, place, most, basis, work }: HabitRowProps) {
       </View>
       {habit.outOfReachNow || Math.abs(habit.litres) < 0.5 ? null : (
         <Explained explanation={because.litres}>
-          <Body textDecorationLine="underline">
+          <Body textDecorationLine="underline" textDecorationStyle="dotted">
             {habit.litres > 0
-              ? `${litres(habit.litres, units)} of life spared a year`
-              : "No life spared: what goes past the beads loads none, but reads high from the first litre"}
+              ? `Saves resin for ${litres(habit.litres, units)} a year`
+              : "Saves no resin: what runs past the beads loads none, but reads high from the first litre"}
           </Body>
         </Explained>
       )}

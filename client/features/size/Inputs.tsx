@@ -3,7 +3,7 @@ import { View } from "@tamagui/core";
 import { useState } from "react";
 import { inUse } from "../../data/in-use";
 import { useRecords } from "../../data/store";
-import { Choice, TextButton } from "../../ui/boxes";
+import { Choice, Opener, TextButton } from "../../ui/boxes";
 import { FieldRow, NumberField } from "../../ui/fields";
 import { scaleUnit, unitOf, type Units } from "../../ui/format";
 import { Heading, Small } from "../../ui/words";
@@ -11,7 +11,7 @@ import { optionsOf } from "../../forms/options";
 import { SCALE_OPTIONS, scaleOf } from "../../forms/scales";
 import { SizePresets } from "../setup/SizePresets";
 import { gradeSides } from "./litres";
-import { fromPreset, fromTap, text, type Typed } from "./typed";
+import { fromPreset, fromTap, text, withRange, type Typed } from "./typed";
 
 interface InputsProps {
   readonly typed: Typed;
@@ -91,15 +91,50 @@ function Assumptions(props: InputsProps) {
   );
 }
 
+/** One number, and the range about it that goes along with it until it is opened and said. */
+function FeedFields(props: InputsProps) {
+  const { typed, patch, errors } = props;
+  const [open, setOpen] = useState(errors.low !== undefined || errors.high !== undefined);
+  const field = fieldMaker(props);
+  const ppm = scaleUnit(scaleOf(typed.scale));
+  if (open)
+    return (
+      <FieldRow>
+        {field("low", "Lowest", ppm)}
+        {field("typical", "Typical", ppm)}
+        {field("high", "Highest", ppm)}
+      </FieldRow>
+    );
+  return (
+    <View gap="$1">
+      <FieldRow>
+        <NumberField
+          label="Feed"
+          unit={ppm}
+          value={typed.typical}
+          onChange={(typical) => patch(withRange(typed, typical))}
+          testID="plan-typical"
+          {...(errors.typical ? { error: errors.typical } : {})}
+        />
+        <View flex={1} minWidth={150} justifyContent="flex-end">
+          <Opener onPress={() => setOpen(true)} testID="feed-range">
+            {`from ${typed.low} to ${typed.high}`}
+          </Opener>
+        </View>
+      </FieldRow>
+    </View>
+  );
+}
+
 /** Feed, resin and vessel; every digit answers at once. */
 export function Inputs(props: InputsProps) {
   const { typed, patch, units } = props;
   const [more, setMore] = useState(false);
   const field = fieldMaker(props);
-  const ppm = scaleUnit(scaleOf(typed.scale));
   return (
     <View gap="$4">
       <Heading>Feed</Heading>
+      <FeedFields {...props} />
       <FromTap {...props} />
       <Choice
         label="Scale of the meter"
@@ -107,11 +142,6 @@ export function Inputs(props: InputsProps) {
         options={SCALE_OPTIONS}
         onChange={(scale) => patch({ scale })}
       />
-      <FieldRow>
-        {field("low", "Lowest", ppm)}
-        {field("typical", "Typical", ppm)}
-        {field("high", "Highest", ppm)}
-      </FieldRow>
       <Heading>Resin and vessel</Heading>
       <Choice label="Resin" value={typed.grade} options={optionsOf(GRADE)} onChange={(grade) => patch({ grade })} />
       <SizePresets units={units} onChoose={(preset) => patch(fromPreset(preset, units))} />

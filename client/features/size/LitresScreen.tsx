@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
 import { Card, PlainButton } from "../../ui/boxes";
@@ -8,7 +8,7 @@ import { Screen, useWide } from "../../ui/Screen";
 import { Body, Title } from "../../ui/words";
 import { SizeNav } from "./SizeNav";
 import { useOwnHistory } from "./useOwnHistory";
-import { BedFacts, Headline, Schools } from "./Answers";
+import { AnswerBar, BedFacts, Headline, Schools } from "./Answers";
 import { answerLitres } from "./litres";
 import { Inputs } from "./Inputs";
 import { TwoLivesCard } from "./TwoLivesCard";
@@ -28,14 +28,28 @@ export function LitresScreen() {
   const [typed, patch] = useUnitDraft<Typed>("gallons", initial, inOtherUnits);
   const history = useOwnHistory(typed.grade);
   const { question, errors } = parse(typed, units, history);
-  const outcome = question ? answerLitres(question, units) : undefined;
+  // The same figures give the same answer: other parts of the screen may change as they like.
+  const asked = JSON.stringify(question ?? null);
+  const worked = useMemo(
+    () => (question ? { question, outcome: answerLitres(question, units) } : undefined),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [asked, units],
+  );
+  const outcome = worked?.outcome;
   const trouble = Object.values(errors)[0] ?? (outcome && "fault" in outcome ? outcome.fault.message : undefined);
   const inputs = <Inputs typed={typed} patch={patch} errors={errors} units={units} />;
   const { lives, working } = useLives(question);
-  const answered = outcome && "answer" in outcome && question ? { answer: outcome.answer, question } : undefined;
-  const first = answered ? (
+  const answered = useLastOne(
+    useMemo(
+      () =>
+        worked && "answer" in worked.outcome ? { answer: worked.outcome.answer, question: worked.question } : undefined,
+      [worked],
+    ),
+  );
+  const rest = answered ? (
     <View gap="$4" testID="answers">
-      <Headline {...answered} kind={typed.kind} units={units} />
+      {wide ? <Headline {...answered} kind={typed.kind} units={units} /> : null}
+      {wide && trouble ? <Body role="alert">{`${trouble} The litres are of the figures before.`}</Body> : null}
       <PlainButton href="/size/vessel" testID="open-options">
         Which vessel for your work
       </PlainButton>
@@ -54,7 +68,7 @@ export function LitresScreen() {
         title={titleOf(units)}
         detail={
           <View gap="$5">
-            {first}
+            {rest}
             {then}
           </View>
         }
@@ -64,16 +78,34 @@ export function LitresScreen() {
       </Screen>
     );
   return (
-    <Screen>
+    <Screen
+      name={titleOf(units)}
+      bar={
+        <AnswerBar
+          answer={answered?.answer}
+          question={answered?.question}
+          kind={typed.kind}
+          units={units}
+          trouble={trouble}
+        />
+      }
+    >
       <Title marginBottom={8}>{titleOf(units)}</Title>
       <SizeNav />
       <View gap="$5">
-        {first}
         {inputs}
+        {rest}
         {then}
       </View>
     </Screen>
   );
+}
+
+/** The newest there was: a field that is cleared to be typed anew takes no answer away. */
+function useLastOne<T>(value: T | undefined): T | undefined {
+  const [last, setLast] = useState(value);
+  if (value !== undefined && value !== last) setLast(value);
+  return value ?? last;
 }
 
 const titleOf = (units: Units) => (units === "us" ? "Gallons from this tap" : "Litres from this tap");

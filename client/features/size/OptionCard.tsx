@@ -118,7 +118,7 @@ function Details(props: DetailProps) {
       <More label="The ends of the ranges" testID="option-ends">
         <RangeEnds {...props} />
       </More>
-      <Small>{`The ${option.endsFirst} beads end it.`}</Small>
+      <Small>{`The ${option.endsFirst} beads are full first.`}</Small>
       {hasMembrane(option.spec.before) ? (
         <Small>
           The membrane’s waste can serve a garden. Before it stand a sediment cartridge for rust and sand, and carbon
@@ -185,6 +185,7 @@ export function OptionCard({ first = false, pinned, onPin, onKeep, ...props }: O
             fontSize={first ? "$6" : "$5"}
             lineHeight={first ? "$6" : "$5"}
             textDecorationLine="underline"
+            textDecorationStyle="dotted"
             testID="option-cost"
           >
             {wholeMoney(option.cost.total, currency)}

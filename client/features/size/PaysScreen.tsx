@@ -115,7 +115,7 @@ function Worth({
 
 /** A feed on the tap's scale, as far down as one looked. */
 function feedWords(ec25: number | undefined, scale: Scale): string {
-  if (ec25 === undefined) return "never";
+  if (ec25 === undefined) return "at no feed";
   return ec25 <= CROSSING_LOOKED.from
     ? `${threeDigits(onScale(CROSSING_LOOKED.from, scale))} or less`
     : threeDigits(onScale(ec25, scale));
@@ -179,7 +179,7 @@ function CarbonDioxide({ crossing, work, scale }: Pick<AnswerProps, "work" | "sc
               <View flexDirection="row" justifyContent="space-between" gap="$3" minHeight={30}>
                 <Body flexShrink={1}>{name}</Body>
                 <Strong textDecorationLine={ec25 === undefined ? "none" : "underline"}>
-                  {ec25 === undefined ? "never" : `${feedWords(ec25, scale)} ${unit}`}
+                  {ec25 === undefined ? "at no feed" : `${feedWords(ec25, scale)} ${unit}`}
                 </Strong>
               </View>
             </Explained>
@@ -221,7 +221,7 @@ function Answer({ pays, asked, work, scale }: AnswerProps) {
             <View>
               <Body>RO begins to pay at a feed of</Body>
               <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
-                <Big fontSize="$7" lineHeight="$7" textDecorationLine="underline">
+                <Big fontSize="$7" lineHeight="$7" textDecorationLine="underline" textDecorationStyle="dotted">
                   {feedWords(pure, scale)}
                 </Big>
                 <Strong>{unit}</Strong>

@@ -104,7 +104,7 @@ function Expected({ plan, units }: { readonly plan: Kept<"plans">; readonly unit
     <View testID="plan-expected">
       <Explained explanation={because?.cost}>
         <View flexDirection="row" alignItems="baseline" gap="$2" flexWrap="wrap">
-          <Big fontSize="$6" lineHeight="$6" textDecorationLine="underline">
+          <Big fontSize="$6" lineHeight="$6" textDecorationLine="underline" textDecorationStyle="dotted">
             {wholeMoney(expected.cost.total, currency)}
           </Big>
           <Body>{`a year (${moneyRange(expected.costRange.low, expected.costRange.high, currency)})`}</Body>
@@ -160,7 +160,10 @@ function Outcome({ plan, units }: { readonly plan: Kept<"plans">; readonly units
             <Explained explanation={because[line.what]}>
               <View flexDirection="row" justifyContent="space-between" flexWrap="wrap" columnGap="$3">
                 <Body>{LINE_NAMES[line.what]}</Body>
-                <Strong textDecorationLine="underline">{`${words.actual}, ${STATE_WORDS[line.state]}`}</Strong>
+                <Strong
+                  textDecorationLine="underline"
+                  textDecorationStyle="dotted"
+                >{`${words.actual}, ${STATE_WORDS[line.state]}`}</Strong>
               </View>
             </Explained>
             <Small>{`Planned ${words.planned}.`}</Small>

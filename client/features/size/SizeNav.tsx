@@ -1,6 +1,5 @@
+import { View } from "@tamagui/core";
 import { usePathname } from "expo-router";
-import { useEffect, useRef } from "react";
-import { ScrollView, View as NativeView } from "react-native";
 import { Pressable } from "../../ui/boxes";
 import { Body } from "../../ui/words";
 
@@ -16,34 +15,34 @@ const PLACES = [
 
 const isHere = (path: string, place: string) => (place === "/size" ? path === place : path.startsWith(place));
 
-/** The places of sizing, on one line that moves sideways where it is narrow. */
+/** The places of sizing, all in sight: where it is narrow on two lines. */
 export function SizeNav() {
   const path = usePathname();
-  const here = useRef<HTMLElement | null>(null);
-  useEffect(() => {
-    // Newer browsers answer with a promise, which is no clean-up.
-    void here.current?.scrollIntoView({ block: "nearest", inline: "center" });
-  }, [path]);
   return (
-    <NativeView role="navigation" aria-label="Sizing" style={{ marginBottom: 12, marginTop: -4 }}>
-      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={{ gap: 2 }}>
-        {PLACES.map((place) => {
-          const chosen = isHere(path, place.path);
-          return (
-            <Pressable
-              key={place.path}
-              ref={chosen ? (node: unknown) => void (here.current = node as HTMLElement | null) : undefined}
-              aria-current={chosen ? "page" : undefined}
-              href={place.path}
-              paddingHorizontal={7}
-              borderBottomWidth={3}
-              borderBottomColor={chosen ? "$ink" : "transparent"}
-            >
-              <Body fontWeight={chosen ? "800" : "400"}>{place.name}</Body>
-            </Pressable>
-          );
-        })}
-      </ScrollView>
-    </NativeView>
+    <View
+      role="navigation"
+      aria-label="Sizing"
+      flexDirection="row"
+      flexWrap="wrap"
+      columnGap={2}
+      marginBottom={12}
+      marginTop={-4}
+    >
+      {PLACES.map((place) => {
+        const chosen = isHere(path, place.path);
+        return (
+          <Pressable
+            key={place.path}
+            aria-current={chosen ? "page" : undefined}
+            href={place.path}
+            paddingHorizontal={7}
+            borderBottomWidth={3}
+            borderBottomColor={chosen ? "$ink" : "transparent"}
+          >
+            <Body fontWeight={chosen ? "800" : "400"}>{place.name}</Body>
+          </Pressable>
+        );
+      })}
+    </View>
   );
 }

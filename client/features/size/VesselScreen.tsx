@@ -119,7 +119,7 @@ function Without({ work, answer }: SizedProps) {
       <Heading>Without a vessel</Heading>
       {lines.map(([words, explanation]) => (
         <Explained key={words} explanation={explanation}>
-          <Body textDecorationLine="underline" minHeight={30}>
+          <Body textDecorationLine="underline" textDecorationStyle="dotted" minHeight={30}>
             {words}
           </Body>
         </Explained>
@@ -171,7 +171,7 @@ function Best(props: SizedProps) {
     <View gap="$3">
       <Option {...props} option={first} first />
       <Explained explanation={explainDemandSpread(props.asked.input.demand.items, week.high)}>
-        <Body testID="demand" textDecorationLine="underline">
+        <Body testID="demand" textDecorationLine="underline" textDecorationStyle="dotted">
           {`Your work takes ${litresRange(week.low, week.high, work.units)} a week.`}
         </Body>
       </Explained>
@@ -186,9 +186,12 @@ function Others(props: SizedProps) {
   const [all, setAll] = useState(false);
   const { typed, patch, prices, units } = work;
   const feasible = answer.options.filter((option) => option.feasible);
-  const choice = feasible.filter((option) => !option.dominated);
+  // Numbered as they stand here: those that are beaten in everything leave no holes.
+  const choice = feasible.filter((option) => !option.dominated).map((option, i) => ({ ...option, place: i + 1 }));
   const impossible = answer.options.filter((option) => !option.feasible);
-  const pinned = typed.pinned.flatMap((name) => feasible.filter((option) => option.name === name));
+  const pinned = typed.pinned.flatMap((name) =>
+    [...choice, ...feasible].filter((option) => option.name === name).slice(0, 1),
+  );
   const [best] = feasible;
   return (
     <View gap="$4" testID="ranked">
@@ -212,10 +215,9 @@ function Others(props: SizedProps) {
         <SchoolsCard option={best.spec} work={asked.input} use={asked.use} prices={prices} units={units} />
       ) : null}
       <Without {...props} />
+      <Small>{`${feasible.length - choice.length} more would do it, each dearer and more work than one above.`}</Small>
       <TextButton onPress={() => setAll(!all)} expanded={all} testID="show-impossible">
-        {all
-          ? "Less"
-          : `${feasible.length - choice.length} beaten in everything, ${impossible.length} that can’t do it`}
+        {all ? "Close" : `${impossible.length} others can’t do it: why`}
       </TextButton>
       {all
         ? impossible

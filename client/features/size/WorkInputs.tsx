@@ -105,7 +105,7 @@ function Item({ work, item }: PartProps & { readonly item: TypedItem }) {
         onChange={(quality) => change({ quality })}
       />
       <TextButton onPress={remove} label={`Leave out ${item.name}`}>
-        Leave it out
+        Remove this work
       </TextButton>
     </Card>
   );

@@ -20,6 +20,8 @@ export interface Typed {
   low: string;
   typical: string;
   high: string;
+  /** The typical feed that the range was last about, where the field itself is empty. */
+  about: string;
   scale: string;
   grade: Grade;
   resin: string;
@@ -45,6 +47,20 @@ export interface Typed {
 }
 
 export const text = (value: number) => String(Number(value.toPrecision(4)));
+
+/** Shares of a feed that its days lie between where nothing else is known: planning assumptions. */
+const USUAL_LOW = 0.82;
+const USUAL_HIGH = 1.3;
+
+/** Another typical feed; its range goes along in the same shares, also when the field was cleared between. */
+export function withRange(typed: Typed, typical: string): Partial<Typed> {
+  const [low, high, now] = [typedNumber(typed.low), typedNumber(typed.high), typedNumber(typical)];
+  if (now === undefined || !(now > 0)) return { typical };
+  const before = typedNumber(typed.typical) ?? typedNumber(typed.about);
+  const inShares = low && high && before && low <= before && before <= high;
+  const [down, up] = inShares ? [low / before, high / before] : [USUAL_LOW, USUAL_HIGH];
+  return { typical, about: typical, low: text(now * down), high: text(now * up) };
+}
 
 export function fromPreset(preset: VesselPreset, units: Units) {
   return {
@@ -76,6 +92,7 @@ export const startWith = (units: Units): Typed => ({
   low: "130",
   typical: "160",
   high: "210",
+  about: "160",
   scale: "nacl",
   grade: "virgin",
   ...fromPreset(VESSEL_PRESETS[3]!, units),

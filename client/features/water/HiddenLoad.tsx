@@ -37,7 +37,7 @@ function Aeration({ answer }: { readonly answer: ReportAnswer }) {
       <Explained explanation={explainAeration(co2, Number(hours))}>
         <Body>
           Carbon dioxide falls from {threeDigits(co2)} to{" "}
-          <Strong textDecorationLine="underline" testID="co2-after">
+          <Strong textDecorationLine="underline" textDecorationStyle="dotted" testID="co2-after">
             {threeDigits(after.value.co2)}
           </Strong>{" "}
           mg/L.
@@ -71,8 +71,10 @@ export function HiddenLoadPart({ answer, values }: { readonly answer: ReportAnsw
         <View gap="$1">
           <Explained explanation={explainHiddenShare(hidden)} testID="hidden-share">
             <Body>
-              <Strong textDecorationLine="underline">{percent(hidden.share)} %</Strong> of the anion load is carbon
-              dioxide and silica: they use up beads, and no meter shows them.
+              <Strong textDecorationLine="underline" textDecorationStyle="dotted">
+                {percent(hidden.share)} %
+              </Strong>{" "}
+              of the anion load is carbon dioxide and silica: they use up beads, and no meter shows them.
             </Body>
           </Explained>
           {hidden.co2 > 0 ? (

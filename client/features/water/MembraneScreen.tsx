@@ -30,7 +30,9 @@ function Figure({ name, explanation }: { readonly name: string; readonly explana
         <View>
           <Small textAlign="left">{name}</Small>
           <View flexDirection="row" alignItems="baseline" gap="$1">
-            <Big textDecorationLine="underline">{threeDigits(explanation.value)}</Big>
+            <Big textDecorationLine="underline" textDecorationStyle="dotted">
+              {threeDigits(explanation.value)}
+            </Big>
             <Strong>{explanation.unit}</Strong>
           </View>
         </View>

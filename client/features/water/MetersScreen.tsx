@@ -235,7 +235,7 @@ function CheckAnswer({ meter, draft }: { readonly meter: Kept<"meters">; readonl
   return (
     <Card borderColor="$ink" testID="check-answer">
       <Explained explanation={explained.ok ? explained.value : undefined} testID="explain-check">
-        <Strong fontSize="$3" textDecorationLine="underline">
+        <Strong fontSize="$3" textDecorationLine="underline" textDecorationStyle="dotted">
           {`${percent(Math.abs(error))} % ${error >= 0 ? "high" : "low"}: ${good ? "good" : "more than a good meter should be"}`}
         </Strong>
       </Explained>

@@ -123,7 +123,7 @@ export function RatedMembrane({ rig }: { readonly rig: Rig }) {
         <View gap="$1" testID="rated-answer">
           <Explained explanation={explained?.ok ? explained.value.flow : undefined}>
             <Body>
-              <Strong textDecorationLine="underline">
+              <Strong textDecorationLine="underline" textDecorationStyle="dotted">
                 {`${shown("flow", answer.value.flow, units).text} ${unitOf("flow", units)}`}
               </Strong>
               {` and ${threeDigits(answer.value.wasteRatio)} times as much to waste`}
@@ -132,7 +132,9 @@ export function RatedMembrane({ rig }: { readonly rig: Rig }) {
           <Explained explanation={explained?.ok ? explained.value.product : undefined}>
             <Body>
               {"at "}
-              <Strong textDecorationLine="underline">{threeDigits(answer.value.ec25)}</Strong>
+              <Strong textDecorationLine="underline" textDecorationStyle="dotted">
+                {threeDigits(answer.value.ec25)}
+              </Strong>
               {` µS/cm, a rejection of ${threeDigits(100 * answer.value.rejection)} %.`}
             </Body>
           </Explained>

@@ -22,7 +22,9 @@ export function ReportSummary({ answer, values }: { readonly answer: ReportAnswe
         <Explained explanation={explainImbalance(answer.cationSum, answer.anionSum)} testID="explain-balance">
           <Body testID="balance">
             {Math.abs(imbalance) <= 0.05 ? "It balances: cations and anions are " : "Cations and anions are "}
-            <Strong textDecorationLine="underline">{apart}</Strong>
+            <Strong textDecorationLine="underline" textDecorationStyle="dotted">
+              {apart}
+            </Strong>
             {Math.abs(imbalance) <= 0.05 ? " apart." : ` apart, ${imbalance > 0 ? "anions" : "cations"} are short.`}
           </Body>
         </Explained>
@@ -36,7 +38,9 @@ export function ReportSummary({ answer, values }: { readonly answer: ReportAnswe
         <Explained explanation={explainConductivity(analysisOf(values)!)} testID="explain-conductivity">
           <Body testID="conductivity-check">
             {"Its ions make "}
-            <Strong textDecorationLine="underline">{threeDigits(answer.computedEc25!)}</Strong>
+            <Strong textDecorationLine="underline" textDecorationStyle="dotted">
+              {threeDigits(answer.computedEc25!)}
+            </Strong>
             {` µS/cm, measured ${threeDigits(values.ec25!)}: `}
             {answer.conductivityAgrees ? "they agree." : "something is missing or mistyped."}
           </Body>

@@ -34,7 +34,7 @@ function RangeLine({ range, scale }: { readonly range: TapRange; readonly scale:
     <Explained explanation={explainTapRange(range, which)} testID={`explain-${which}`}>
       <Body>
         {which === "low" ? "Low " : "High "}
-        <Strong textDecorationLine="underline" testID={`range-${which}`}>
+        <Strong textDecorationLine="underline" textDecorationStyle="dotted" testID={`range-${which}`}>
           {threeDigits(onScale(range[which], scale))}
         </Strong>
         {` ${scaleUnit(scale)}`}
@@ -73,7 +73,7 @@ function WhatItTells({ range }: { readonly range: TapRange }) {
             ? `${days} days of readings: the typical is settled to 5 %.`
             : `${days} ${days === 1 ? "day" : "days"} of readings; about `}
           {moreDays === 0 ? null : (
-            <Strong textDecorationLine="underline">
+            <Strong textDecorationLine="underline" textDecorationStyle="dotted">
               {moreDays} more {moreDays === 1 ? "day" : "days"}
             </Strong>
           )}

@@ -18,7 +18,7 @@ export const DEMAND_ITEM = variants(
     jobs: {
       ...named,
       perWeek: counted("The jobs a week", "A week"),
-      litresEach: litres("The water of a job", "Water of one"),
+      litresEach: litres("The water of a job", "Water for each job"),
     },
     rinse: {
       ...named,

@@ -15,7 +15,7 @@ export const PRICES = group("The prices", {
     regenerated: money("Regenerated resin", "Regenerated", "perResinVolume"),
   }),
   /** Share of the bag's price that resin in bulk costs. */
-  bulkShare: number(RANGES.factor, { label: "In bulk" }),
+  bulkShare: number(RANGES.factor, { label: "Bulk resin costs" }),
   /** Each order of resin. */
   delivery: money("A delivery", "A delivery"),
   /** A litre of vessel volume, head and fittings included, on top of `vesselBase`. */
