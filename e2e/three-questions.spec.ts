@@ -1,6 +1,8 @@
 import { allSent, expect, numbersIn, RunningServer, tapDigits, test } from "./support/app";
 import type { Page } from "@playwright/test";
 
+test.use({ networkMayFail: true });
+
 let server: RunningServer;
 test.beforeEach(async ({ page }) => {
   server = await RunningServer.start({ flags: ["--empty"] });

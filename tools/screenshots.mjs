@@ -8,22 +8,35 @@ import { chromium } from "@playwright/test";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const out = join(root, "docs/screenshots");
-const data = mkdtempSync(join(tmpdir(), "winter-bead-pictures-"));
 const phone = { width: 390, height: 844 };
 const wide = { width: 1280, height: 800 };
 
-const server = spawn(process.execPath, [join(root, "server/dist/start.mjs")], {
-  env: { ...process.env, PORT: "0", WINTER_BEAD_DATA: data, WINTER_BEAD_ROOT: root },
-  stdio: ["ignore", "pipe", "inherit"],
-});
-const url = await new Promise((ready) => {
-  let printed = "";
-  server.stdout.on("data", (part) => {
-    printed += part;
-    const address = /ready at (http:\S+)/.exec(printed)?.[1];
-    if (address) ready(address);
+/** A server of its own, on data of its own. */
+async function serve(...flags) {
+  const data = mkdtempSync(join(tmpdir(), "winter-bead-pictures-"));
+  const server = spawn(process.execPath, [join(root, "server/dist/start.mjs"), ...flags], {
+    env: { ...process.env, PORT: "0", WINTER_BEAD_DATA: data, WINTER_BEAD_ROOT: root },
+    stdio: ["ignore", "pipe", "inherit"],
   });
-});
+  const url = await new Promise((ready) => {
+    let printed = "";
+    server.stdout.on("data", (part) => {
+      printed += part;
+      const address = /ready at (http:\S+)/.exec(printed)?.[1];
+      if (address) ready(address);
+    });
+  });
+  const end = async () => {
+    server.kill("SIGTERM");
+    await new Promise((ended) => server.once("exit", ended));
+    rmSync(data, { recursive: true, force: true });
+  };
+  return { url, end };
+}
+
+const demo = await serve();
+const empty = await serve("--empty");
+const { url } = demo;
 const { items: rigs } = await (await fetch(`${url}/api/v1/rigs`)).json();
 const rig = (name) => rigs.find((each) => each.name === name).id;
 const { items: taps } = await (await fetch(`${url}/api/v1/taps`)).json();
@@ -36,6 +49,15 @@ const VIEWS = [
   { name: "rack-wide", path: "/", size: wide },
   { name: "rack-dark", path: "/", size: phone, colorScheme: "dark" },
   { name: "log-phone", path: `/log/${rig("Bay 2")}`, size: phone, keys: "20" },
+  {
+    name: "first-day-phone",
+    path: "/",
+    size: phone,
+    isEmpty: true,
+    types: { "start-shown": "143" },
+    choose: /^ppm NaCl/,
+    scroll: "vessel-top",
+  },
   { name: "size-phone", path: "/size", size: phone },
   { name: "vessel-phone", path: "/size/vessel", size: phone, choose: "Bay tap" },
   { name: "vessel-wide", path: "/size/vessel", size: wide, choose: "Bay tap", press: "pin", scroll: "pinned" },
@@ -55,7 +77,6 @@ const VIEWS = [
     ticks: ["to-outcome", "mistake-loose", "mistake-no-rinse"],
     scroll: "practice-whole",
   },
-  { name: "stock-phone", path: "/weeks/stock", size: phone },
   {
     name: "lab-wide",
     path: `/lab?tap=${tap("Bay tap")}`,
@@ -71,7 +92,9 @@ const browser = await chromium.launch({
   args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
 });
 /** Does what a view asks for once its page stands. */
-async function arrange(page, { keys, click, checks = [], opens, choose, press, slide, scroll, looks = 0, ticks = [] }) {
+async function arrange(page, view) {
+  const { keys, click, checks = [], opens, choose, press, slide, scroll, looks = 0, ticks = [], types = {} } = view;
+  for (const [id, text] of Object.entries(types)) await page.getByTestId(id).fill(text);
   if (keys) await page.keyboard.type(keys);
   for (let i = 0; i < looks; i += 1) {
     await page.keyboard.press("ArrowRight");
@@ -98,7 +121,7 @@ async function arrange(page, { keys, click, checks = [], opens, choose, press, s
 }
 
 for (const view of VIEWS) {
-  const { name, path, size, colorScheme } = view;
+  const { name, path, size, colorScheme, isEmpty = false } = view;
   const context = await browser.newContext({
     viewport: size,
     colorScheme: colorScheme ?? "light",
@@ -106,7 +129,7 @@ for (const view of VIEWS) {
     locale: "en-GB",
   });
   const page = await context.newPage();
-  await page.goto(url + path);
+  await page.goto((isEmpty ? empty.url : url) + path);
   await page.waitForLoadState("networkidle");
   await page.waitForTimeout(1500);
   await arrange(page, view);
@@ -115,6 +138,5 @@ for (const view of VIEWS) {
   await context.close();
 }
 await browser.close();
-server.kill("SIGTERM");
-await new Promise((ended) => server.once("exit", ended));
-rmSync(data, { recursive: true, force: true });
+await demo.end();
+await empty.end();

@@ -1,4 +1,5 @@
 import {
+  dayOf,
   dateInWords,
   litres,
   litresRange,
@@ -52,4 +53,9 @@ test("a scale is named beside its number", () => {
 
 test("a share in percent has two digits", () => {
   expect([0.0774, 0.5, 0.004567, 0, 1.234].map(percent)).toEqual(["7.7", "50", "0.46", "0", "120"]);
+});
+
+test("a day that was set names its year only where it is not this one's", () => {
+  expect(dayOf("2026-10-28", "2026-11-27")).toBe("28 Oct");
+  expect(dayOf("2026-10-28", "2027-01-02")).toBe("28 Oct 2026");
 });

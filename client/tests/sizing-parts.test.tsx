@@ -3,6 +3,7 @@ import { unwrap, type SizeInput, type Water } from "@winter-bead/core";
 import { crossing, DEFAULT_PRICES, GENERIC_SIZES, size, sizeOf, type RankedOption } from "@winter-bead/core/src/sizing";
 import { evaluateFormula } from "../../core/tests/evaluate-formula";
 import { OptionCard } from "../features/size/OptionCard";
+import { OptionWall } from "../features/size/OptionWall";
 import { PaysChart } from "../features/size/PaysChart";
 import { PinnedTable } from "../features/size/PinnedTable";
 import { TradeOff } from "../features/size/TradeOff";
@@ -218,4 +219,30 @@ test("what not everybody needs opens with its words and closes with them", () =>
   expect(screen.getByText("inside 360")).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: "Close: lifting, budget" }));
   expect(screen.queryByText(/inside/)).toBeNull();
+});
+
+describe("the wall of options", () => {
+  const wall = (width = 400) => {
+    withWidth(width);
+    inApp(<OptionWall options={options.filter(({ feasible }) => feasible)} units="metric" />);
+    return screen.getByTestId("option-wall");
+  };
+  test("hangs the best of each kind once, with as many ticks as it has refills in a year", () => {
+    const drawing = within(wall()).getByRole("img");
+    const words = drawing.getAttribute("aria-label")!.split("; ");
+    expect(words.length).toBeGreaterThan(2);
+    expect(new Set(words).size).toBe(words.length);
+    const refills = words.map((each) => Number(/(\d+) refills? a year/.exec(each)?.[1] ?? 0));
+    const numbers = [...drawing.querySelectorAll("text")].map((each) => each.textContent);
+    for (const count of refills.filter((each) => each > 1)) expect(numbers).toContain(String(count));
+    const ticks = [...drawing.querySelectorAll("line")].filter(
+      (each) => each.getAttribute("x1") === each.getAttribute("x2"),
+    );
+    expect(ticks.length).toBe(refills.reduce((sum, each) => sum + Math.min(60, each), 0));
+  });
+  test("is not hung for one alone", () => {
+    withWidth(400);
+    inApp(<OptionWall options={[tank]} units="metric" />);
+    expect(screen.queryByTestId("option-wall")).toBeNull();
+  });
 });

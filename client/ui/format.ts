@@ -102,6 +102,10 @@ export function dateInWords(iso: string, today: string): string {
   return `${third} ${format(local, "MMM yyyy")}`;
 }
 
+/** A day that was or is set, with its year where that is not this one's. @example dayOf("2026-10-28", "2026-11-27") // "28 Oct" */
+export const dayOf = (iso: string, today: string) =>
+  format(new Date(`${iso}T12:00:00`), iso.slice(0, 4) === today.slice(0, 4) ? "d MMM" : "d MMM yyyy");
+
 /** When something was seen: `today 8:10`, `Fri 20 Nov`. */
 export function momentInWords(milliseconds: number, now: number): string {
   if (localDate(milliseconds) === localDate(now)) return `today ${format(milliseconds, "H:mm")}`;

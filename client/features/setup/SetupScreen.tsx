@@ -2,7 +2,7 @@ import { View } from "@tamagui/core";
 import { useState, type ReactNode } from "react";
 import { useRecords } from "../../data/store";
 import { Pressable, TextButton } from "../../ui/boxes";
-import { scaleUnit, threeDigits } from "../../ui/format";
+import { dayOf, localDate, scaleUnit, threeDigits } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { inUse } from "../../data/in-use";
@@ -67,7 +67,9 @@ function Retired({
         {open ? "Close the retired ones" : `Retired: ${things.length}`}
       </TextButton>
       {open
-        ? things.map(({ name, on, href }) => <Line key={href} name={name} detail={`retired ${on}`} href={href} />)
+        ? things.map(({ name, on, href }) => (
+            <Line key={href} name={name} detail={`retired ${dayOf(on, localDate(Date.now()))}`} href={href} />
+          ))
         : null}
     </View>
   );

@@ -1,9 +1,10 @@
+import { scaleLinear } from "d3-scale";
 import { flowsUp, type SchoolLife, type VesselKind } from "@winter-bead/core";
 import { View } from "@tamagui/core";
 import { BeadColumn } from "../../ui/BeadColumn";
 import { Card } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
-import { litres, litresRange, shown, threeDigits, unitOf, type Units } from "../../ui/format";
+import { litres, litresRange, shown, threeDigits, toShown, unitOf, type Units } from "../../ui/format";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
 import { proportionOf } from "../rack/RigColumn";
 import { SCHOOL_NAMES } from "./school-names";
@@ -245,6 +246,24 @@ export function BedFacts({ answer, units }: { readonly answer: LitresAnswer; rea
   );
 }
 
+/** The one axis that all schools stand on. */
+function LitreAxis({ most, units }: { readonly most: number; readonly units: Units }) {
+  const shownMost = shown("volume", most, units);
+  const x = scaleLinear()
+    .domain([0, toShown("volume", most, units)])
+    .range([0, 100]);
+  return (
+    <View height={24} position="relative" aria-hidden testID="litre-axis">
+      {x.ticks(3).map((tick) => (
+        <View key={tick} position="absolute" left={`${x(tick)}%`} top={0}>
+          <View width={1.5} height={6} backgroundColor="$soft" />
+          <Small marginLeft={tick === 0 ? 0 : -14}>{tick === 0 ? `0 ${shownMost.unit}` : threeDigits(tick)}</Small>
+        </View>
+      ))}
+    </View>
+  );
+}
+
 export function Schools({ answer, units }: { readonly answer: LitresAnswer; readonly units: Units }) {
   const most = Math.max(...answer.schools.map((life) => life.high));
   const { least, most: largest, ratio } = answer.spread;
@@ -255,6 +274,7 @@ export function Schools({ answer, units }: { readonly answer: LitresAnswer; read
       {answer.schools.map((life) => (
         <SchoolRow key={life.school} life={life} most={most} answer={answer} units={units} />
       ))}
+      <LitreAxis most={most} units={units} />
       {hasHistory ? null : (
         <Small testID="school-history">
           Your own past charges: none of this resin has ended yet; from the first one on they stand here.

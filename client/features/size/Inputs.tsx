@@ -5,7 +5,7 @@ import { inUse } from "../../data/in-use";
 import { useRecords } from "../../data/store";
 import { Choice, Opener, TextButton } from "../../ui/boxes";
 import { FieldRow, NumberField } from "../../ui/fields";
-import { scaleUnit, unitOf, type Units } from "../../ui/format";
+import { scaleUnit, threeDigits, typedNumber, unitOf, type Units } from "../../ui/format";
 import { Heading, Small } from "../../ui/words";
 import { optionsOf } from "../../forms/options";
 import { SCALE_OPTIONS, scaleOf } from "../../forms/scales";
@@ -91,6 +91,11 @@ function Assumptions(props: InputsProps) {
   );
 }
 
+const inThree = (typed: string) => {
+  const value = typedNumber(typed);
+  return value === undefined ? "–" : threeDigits(value);
+};
+
 /** One number, and the range about it that goes along with it until it is opened and said. */
 function FeedFields(props: InputsProps) {
   const { typed, patch, errors } = props;
@@ -118,7 +123,7 @@ function FeedFields(props: InputsProps) {
         />
         <View flex={1} minWidth={150} justifyContent="flex-end">
           <Opener onPress={() => setOpen(true)} testID="feed-range">
-            {`from ${typed.low} to ${typed.high}`}
+            {`from ${inThree(typed.low)} to ${inThree(typed.high)}`}
           </Opener>
         </View>
       </FieldRow>

@@ -9,7 +9,7 @@ import { RecordForm } from "../../forms/RecordForm";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { KeepRow } from "../../forms/WaysOut";
 import { FieldRow } from "../../ui/fields";
-import { localDate, unitOf, type Units } from "../../ui/format";
+import { dayOf, localDate, unitOf, type Units } from "../../ui/format";
 import { Body, Heading, Small } from "../../ui/words";
 import { SizeScreen } from "./SizeScreen";
 import { usePrices, type CrewPrices } from "./usePrices";
@@ -87,7 +87,7 @@ function PriceForm({ known }: { readonly known: CrewPrices }) {
       <Body role="note" testID="prices-from">
         {known.assumed
           ? `These are planning assumptions, set down on ${known.from.replace("assumption of ", "")}: put in what you pay.`
-          : `Your prices of ${list!.setOn}. Change what has changed.`}
+          : `Your prices of ${dayOf(list!.setOn, localDate(Date.now()))}. Change what has changed.`}
       </Body>
       <RecordField form={form} path="list.currency" label="Currency" />
       {GROUPS.map(({ name, fields }) => (

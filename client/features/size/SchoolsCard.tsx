@@ -52,7 +52,9 @@ const Line = ({
     <View flexDirection="row" justifyContent="space-between" flexWrap="wrap" columnGap="$3" minHeight={30}>
       <Body>{name}</Body>
       <Body>
-        <Strong textDecorationLine={because ? "underline" : "none"}>{value}</Strong>
+        <Strong textDecorationLine={because ? "underline" : "none"} textDecorationStyle="dotted">
+          {value}
+        </Strong>
         {`  ${beside}`}
       </Body>
     </View>

@@ -20,6 +20,7 @@ import { Body, Heading, Small, Strong } from "../../ui/words";
 import { planBody } from "./keep-plan";
 import { days, wholeMoney } from "./money";
 import { OptionCard } from "./OptionCard";
+import { OptionWall } from "./OptionWall";
 import { PinnedTable } from "./PinnedTable";
 import { SchoolsCard } from "./SchoolsCard";
 import { NoTap, SizeScreen } from "./SizeScreen";
@@ -188,6 +189,7 @@ function Others(props: SizedProps) {
   const feasible = answer.options.filter((option) => option.feasible);
   // Numbered as they stand here: those that are beaten in everything leave no holes.
   const choice = feasible.filter((option) => !option.dominated).map((option, i) => ({ ...option, place: i + 1 }));
+  const placed = feasible.map((option) => choice.find(({ name }) => name === option.name) ?? option);
   const impossible = answer.options.filter((option) => !option.feasible);
   const pinned = typed.pinned.flatMap((name) =>
     [...choice, ...feasible].filter((option) => option.name === name).slice(0, 1),
@@ -195,6 +197,7 @@ function Others(props: SizedProps) {
   const [best] = feasible;
   return (
     <View gap="$4" testID="ranked">
+      <OptionWall options={feasible} units={units} />
       <PinnedTable
         options={pinned}
         currency={prices.currency}
@@ -206,7 +209,7 @@ function Others(props: SizedProps) {
       ))}
       {feasible.length > 1 ? (
         <TradeOff
-          options={feasible}
+          options={placed}
           currency={prices.currency}
           label={`${feasible.length} options by money and refills a year; ${choice.length} that nothing beats in everything`}
         />

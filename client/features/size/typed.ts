@@ -49,8 +49,11 @@ export interface Typed {
 export const text = (value: number) => String(Number(value.toPrecision(4)));
 
 /** Shares of a feed that its days lie between where nothing else is known: planning assumptions. */
-const USUAL_LOW = 0.82;
-const USUAL_HIGH = 1.3;
+const USUAL_LOW = 0.8125;
+const USUAL_HIGH = 1.3125;
+
+/** Digits enough that a range is not worn down while a number is typed digit by digit. */
+const exact = (value: number) => String(Number(value.toPrecision(7)));
 
 /** Another typical feed; its range goes along in the same shares, also when the field was cleared between. */
 export function withRange(typed: Typed, typical: string): Partial<Typed> {
@@ -59,7 +62,7 @@ export function withRange(typed: Typed, typical: string): Partial<Typed> {
   const before = typedNumber(typed.typical) ?? typedNumber(typed.about);
   const inShares = low && high && before && low <= before && before <= high;
   const [down, up] = inShares ? [low / before, high / before] : [USUAL_LOW, USUAL_HIGH];
-  return { typical, about: typical, low: text(now * down), high: text(now * up) };
+  return { typical, about: typical, low: exact(now * down), high: exact(now * up) };
 }
 
 export function fromPreset(preset: VesselPreset, units: Units) {

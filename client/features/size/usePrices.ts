@@ -1,3 +1,4 @@
+import { dayOf, localDate } from "../../ui/format";
 import type { PriceWords, Prices } from "@winter-bead/core";
 import { DEFAULT_PRICES, DEFAULT_PRICES_DATE } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
@@ -25,7 +26,7 @@ export function usePrices(): CrewPrices {
       ? {
           prices: list.prices,
           currency: list.currency,
-          from: `your prices of ${list.setOn}`,
+          from: `your prices of ${dayOf(list.setOn, localDate(Date.now()))}`,
           assumed: false,
           list,
         }

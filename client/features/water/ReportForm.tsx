@@ -20,7 +20,7 @@ import { useRecordForm } from "../../forms/useRecordForm";
 import { Card, Choice, TextButton } from "../../ui/boxes";
 import { download, FilePicker } from "../../ui/files";
 import { FieldRow } from "../../ui/fields";
-import { localDate } from "../../ui/format";
+import { dayOf, localDate } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { onDemand } from "../on-demand-piece";
@@ -108,7 +108,7 @@ function useReport(tap: Tap, report: Kept<"water-reports"> | undefined) {
     keepTyped(form, async (bodies) => {
       const typed = bodies["report"] as unknown as WaterReport;
       const done = await (report ? change("water-reports", report, typed) : keep("water-reports", typed));
-      const words = `${report ? "Corrected" : "Kept"}: the report of ${typed.sampledOn} for ${tap.name}.`;
+      const words = `${report ? "Corrected" : "Kept"}: the report of ${dayOf(typed.sampledOn, localDate(Date.now()))} for ${tap.name}.`;
       return { ...done, words, away: `/water/${tap.id}` };
     });
   const empty = () => {
