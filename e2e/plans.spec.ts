@@ -175,3 +175,21 @@ test("an aquarium room: RO found worth it, the plan built, and all of it undone 
   await expect.poll(async () => (await items("vessels")).length).toBe(before.vessels);
   expect(await items("rigs")).toHaveLength(before.rigs);
 });
+
+test("the page for a customer stands in the house's face, with the vessel drawn on it and no month said twice", async ({
+  page,
+  demo,
+}) => {
+  await page.goto(`${demo.url}/size/plans`);
+  await page.getByRole("link", { name: "Van, as it was planned" }).click();
+  const path = await saved(page, "plan-pdf");
+  const bytes = readFileSync(path).toString("latin1");
+  expect(bytes).toMatch(/\/BaseFont \/\w+\+AtkinsonHyperlegibleNext/);
+  expect(bytes).not.toMatch(/Roboto/);
+  const { text, pages } = await readPdf(path);
+  expect(pages).toBe(1);
+  expect(text).toContain("Van, as it was planned");
+  const months = [...text.matchAll(/Refill every[^\d]*([\d,]+ to [\d,]+ \w+)/g)].map(([, range]) => range);
+  expect(new Set(months).size).toBe(months.length);
+  expect(months.length).toBeGreaterThan(0);
+});

@@ -50,7 +50,7 @@ writeFileSync(join(fresh, "places.json"), JSON.stringify(places));
 const { generateSW } = await import("workbox-build");
 await generateSW({
   globDirectory: fresh,
-  globPatterns: ["**/*.{html,js,css,woff2,svg,png,webmanifest}"],
+  globPatterns: ["**/*.{html,js,css,woff,woff2,svg,png,webmanifest}"],
   swDest: join(fresh, "sw.js"),
   inlineWorkboxRuntime: true,
   sourcemap: false,

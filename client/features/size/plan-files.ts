@@ -3,10 +3,11 @@ import { hasMembrane, optionName } from "@winter-bead/core/src/plan/options";
 import Papa from "papaparse";
 import type { TDocumentDefinitions, Content } from "pdfmake/interfaces";
 import { litres, litresRange, scaleUnit, shown, threeDigits, type Units } from "../../ui/format";
+import { vesselShape } from "../refill/vessel-shape";
 import { COST_PARTS } from "./cost-parts";
 import { itemInWords } from "./work-words";
 import { daysRange, money, moneyRange, wholeMoney } from "./money";
-import { fetchAgain } from "../../data/fetch-again";
+import { fetchAgain, NotFetched } from "../../data/fetch-again";
 
 /** What a file of a plan says beside the plan itself. */
 export interface PlanContext {
@@ -86,6 +87,19 @@ const LINE = "#c4d2d8";
 
 const USE_WORDS = { glass: "glass", paint: "paint", aquarium: "an aquarium" } as const;
 
+/** How often it is filled: once where the busiest and the quietest month read the same. */
+function refillLines({ expected }: Plan): readonly (readonly [string, string])[] {
+  const [busiest, quietest] = [expected.daysBusiest, expected.daysQuietest].map(({ low, high }) =>
+    daysRange(low, high),
+  );
+  return busiest === quietest
+    ? [["Refill every", busiest!]]
+    : [
+        ["Refill every, busiest month", busiest!],
+        ["Refill every, quietest month", quietest!],
+      ];
+}
+
 /** A line of figures for the customer's page. */
 function figures(plan: Plan, units: Units): readonly (readonly [string, string])[] {
   const { expected, currency } = plan;
@@ -95,8 +109,7 @@ function figures(plan: Plan, units: Units): readonly (readonly [string, string])
   return [
     ["Your water, a week", litresRange(expected.week.low, expected.week.high, units)],
     ["One refill lasts", litresRange(expected.litres.low, expected.litres.high, units)],
-    ["Refill every, busiest month", daysRange(expected.daysBusiest.low, expected.daysBusiest.high)],
-    ["Refill every, quietest month", daysRange(expected.daysQuietest.low, expected.daysQuietest.high)],
+    ...refillLines(plan),
     ["Resin for one refill", `${resin.text} ${resin.unit}`],
     ["To buy", wholeMoney(expected.purchase, currency)],
     ...(expected.perJob === undefined ? [] : [["A job costs", money(expected.perJob, currency)] as const]),
@@ -125,6 +138,17 @@ function lineTable(rows: readonly (readonly [string, string])[], strongLast = fa
       ]),
     },
   };
+}
+
+const VESSEL_HIGH = 92; // pt
+
+/** The vessel as it is, from its own sizes, with the resin in it. */
+function vesselDrawn({ vessel }: Plan["option"]): { readonly svg: string; readonly width: number } {
+  const shape = vesselShape(vessel.kind, vessel, VESSEL_HIGH);
+  const fill = shape.floor - (shape.floor - shape.rim) * vessel.fillFraction;
+  const [x, width] = [shape.middle - shape.body, 2 * shape.body];
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="-2 -2 ${shape.width + 4} ${VESSEL_HIGH + 4}" width="${shape.width + 4}" height="${VESSEL_HIGH + 4}"><rect x="${x}" y="${fill}" width="${width}" height="${shape.floor - fill}" fill="#dcebf0"/><path d="${shape.head}" fill="${INK}"/><path d="${shape.wall}" fill="none" stroke="${INK}" stroke-width="2"/></svg>`;
+  return { svg, width: shape.width + 4 };
 }
 
 /** Kinds of work that the page names; with all of fifty it would be no one page. */
@@ -162,13 +186,24 @@ export function planDocument(plan: Plan, { tap, version, units }: PlanContext): 
         color: SOFT,
         margin: [0, 2, 0, 14],
       },
-      { text: optionName(option), fontSize: 14, bold: true },
       {
-        text: [
-          { text: wholeMoney(expected.cost.total, currency), fontSize: 26, bold: true },
-          { text: `  a year, ${moneyRange(expected.costRange.low, expected.costRange.high, currency)}` },
+        columns: [
+          {
+            width: "*",
+            stack: [
+              { text: optionName(option), fontSize: 14, bold: true },
+              {
+                text: [
+                  { text: wholeMoney(expected.cost.total, currency), fontSize: 26, bold: true },
+                  { text: `  a year, ${moneyRange(expected.costRange.low, expected.costRange.high, currency)}` },
+                ],
+                margin: [0, 2, 0, 14],
+              },
+            ],
+          },
+          vesselDrawn(option),
         ],
-        margin: [0, 2, 0, 14],
+        margin: [0, 0, 0, 10],
       },
       {
         columns: [
@@ -209,11 +244,51 @@ export function planDocument(plan: Plan, { tap, version, units }: PlanContext): 
   };
 }
 
-/** The page as a PDF, in a face with the letters of Latin, Greek and Cyrillic. */
+const HOUSE_FACE = {
+  normal: "/fonts/atkinson-hyperlegible-next-400.woff",
+  bold: "/fonts/atkinson-hyperlegible-next-700.woff",
+};
+/** Letters that the house's face has in its one file: Latin, and what stands between words. */
+const IN_HOUSE_FACE = /^[\u0000-\u00ff\u0131\u0152\u0153\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2212]*$/;
+
+const base64 = async (path: string): Promise<string> => {
+  const response = await fetch(path);
+  if (!response.ok) throw new NotFetched();
+  const bytes = new Uint8Array(await response.arrayBuffer());
+  let text = "";
+  for (const byte of bytes) text += String.fromCharCode(byte);
+  return btoa(text);
+};
+
+/** The face of a page: the house's own, or one with Greek and Cyrillic where a name needs it. */
+async function faceFor(document: TDocumentDefinitions) {
+  if (!IN_HOUSE_FACE.test(JSON.stringify(document.content))) {
+    const { default: face } = await import("pdfmake/build/fonts/Roboto");
+    return { face, name: "Roboto" };
+  }
+  const [normal, bold] = await Promise.all([base64(HOUSE_FACE.normal), base64(HOUSE_FACE.bold)]);
+  return {
+    face: {
+      vfs: { "house-400.woff": normal, "house-700.woff": bold },
+      fonts: {
+        House: {
+          normal: "house-400.woff",
+          bold: "house-700.woff",
+          italics: "house-400.woff",
+          bolditalics: "house-700.woff",
+        },
+      },
+    },
+    name: "House",
+  };
+}
+
+/** The page as a PDF, in the house's face where its letters are in it. */
 export async function planPdf(plan: Plan, context: PlanContext): Promise<Blob> {
-  const [{ default: pdfMake }, { default: face }] = await fetchAgain(() =>
-    Promise.all([import("pdfmake/build/pdfmake"), import("pdfmake/build/fonts/Roboto")]),
+  const document = planDocument(plan, context);
+  const [{ default: pdfMake }, { face, name }] = await fetchAgain(() =>
+    Promise.all([import("pdfmake/build/pdfmake"), faceFor(document)]),
   );
   pdfMake.addFontContainer(face);
-  return pdfMake.createPdf(planDocument(plan, context)).getBlob();
+  return pdfMake.createPdf({ ...document, defaultStyle: { ...document.defaultStyle, font: name } }).getBlob();
 }
