@@ -78,6 +78,35 @@ test("on a phone the answer stays in sight while its figures are typed", async (
   expect(await place()).toBe(before);
 });
 
+test("in each place of sizing the answer stays in sight over what is typed, and follows it at once", async ({
+  page,
+  demo,
+}) => {
+  await page.setViewportSize({ width: 390, height: 664 });
+  for (const [path, opener] of [
+    ["/size/vessel", undefined],
+    ["/size/membrane", "pays-work"],
+    ["/size/habits", "habits-work"],
+  ] as const) {
+    await page.goto(`${demo.url}${path}`);
+    const value = page.getByTestId("bar-value");
+    await expect(value).toHaveText(/^€[\d,]+$/);
+    if (opener) await page.getByTestId(opener).click();
+    const field = page.getByTestId("item-perWeek").first();
+    await field.click();
+    await expect(value).toBeInViewport({ ratio: 1 });
+    await expect(field).toBeInViewport({ ratio: 1 });
+    const before = await value.innerText();
+    await field.fill("90");
+    await expect(value).not.toHaveText(before);
+    const much = await value.innerText();
+    await field.fill("");
+    await expect(page.getByTestId("size-bar")).toContainText("of the figures before");
+    await expect(value).toHaveText(much);
+    for (const part of [value, field]) await expect(part).toBeInViewport({ ratio: 1 });
+  }
+});
+
 test("changing the feed's range moves the frosted band by the computed depths", async ({ page, demo }) => {
   await page.goto(`${demo.url}/size`);
   const input = (feed: number): LifeInput => ({

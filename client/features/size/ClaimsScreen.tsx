@@ -67,7 +67,7 @@ interface AnswerProps {
 
 const Line = ({ words, because }: { readonly words: string; readonly because: Explanation | undefined }) => (
   <Explained explanation={because}>
-    <Body textDecorationLine={because ? "underline" : "none"} minHeight={28}>
+    <Body textDecorationLine={because ? "underline" : "none"} textDecorationStyle="dotted" minHeight={28}>
       {words}
     </Body>
   </Explained>

@@ -16,6 +16,7 @@ import {
 import { explainHabit, HABIT_TRADES, optionName, PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
 import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
+import { useLastOne } from "../../data/last-one";
 import { useNewestAnswer } from "../../data/newest-answer";
 import { roomFor } from "../../ui/room";
 import { Choice } from "../../ui/boxes";
@@ -28,6 +29,7 @@ import { useRigFacts } from "../rack/useRigs";
 import { optionsOf } from "../../forms/options";
 import { HABIT_WORDS, habitBasis } from "./habit-words";
 import { wholeMoney } from "./money";
+import { SizeBar } from "./SizeBar";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { planner } from "./useLives";
 import { useVessels } from "./useVessels";
@@ -204,7 +206,12 @@ function HabitRow({ habit, place, most, basis, work }: HabitRowProps) {
     <View testID="habit" gap={2} paddingVertical="$2" borderTopColor="$line" borderTopWidth={1}>
       <Strong>{`${place}. ${HABIT_WORDS[habit.name]}`}</Strong>
       <Explained explanation={habit.outOfReachNow ? undefined : because.money}>
-        <Strong fontSize="$4" textDecorationLine={habit.outOfReachNow ? "none" : "underline"} testID="habit-money">
+        <Strong
+          fontSize="$4"
+          textDecorationLine={habit.outOfReachNow ? "none" : "underline"}
+          textDecorationStyle="dotted"
+          testID="habit-money"
+        >
           {moneyWords}
         </Strong>
       </Explained>
@@ -313,6 +320,27 @@ function PracticeInputs({
   );
 }
 
+const A_FIGURE_IS_MISSING = "A figure is missing or can’t be that.";
+
+/** What would help most, in sight over the figures that are typed. */
+const FirstHabit = ({
+  habit,
+  trouble,
+  currency,
+}: {
+  readonly habit: Habit | undefined;
+  readonly trouble: string | undefined;
+  readonly currency: string;
+}) => (
+  <SizeBar
+    name={habit && (habit.money > 0 ? HABIT_WORDS[habit.name] : "Nothing here would save money")}
+    value={habit && wholeMoney(Math.max(0, habit.money), currency)}
+    under="a year, the most of all"
+    trouble={trouble}
+    waiting="One moment…"
+  />
+);
+
 /** What would help most, for these figures: every habit by litres and money a year. */
 export function HabitsScreen() {
   const wide = useWide();
@@ -340,13 +368,16 @@ export function HabitsScreen() {
     return { work: parsed.input, use, option, practice };
   }, [parsed, practice, use, vessel, used.before, used.grade]);
   const { answer, answered, working } = useNewestAnswer(asked, ask);
+  const found = useLastOne(
+    useMemo(() => (answer?.ok && answered ? { asked: answered, habits: answer.value } : undefined), [answer, answered]),
+  );
   if (!water)
     return (
       <SizeScreen title="What would help most">
         <NoTap pending={pending}>What helps follows from the water and the work: name the tap first.</NoTap>
       </SizeScreen>
     );
-  const most = answer?.ok ? Math.max(1, ...answer.value.map(({ money }) => money)) : 1;
+  const most = Math.max(1, ...(found?.habits ?? []).map(({ money }) => money));
   const list = (
     <View
       opacity={working ? 0.6 : 1}
@@ -354,22 +385,22 @@ export function HabitsScreen() {
       testID="habits"
       minHeight={roomFor(answer !== undefined || wide)}
     >
-      {answer?.ok && answered
-        ? answer.value.map((habit, i) => (
+      {found
+        ? found.habits.map((habit, i) => (
             <HabitRow
               key={habit.name}
               habit={habit}
               place={i + 1}
               most={most}
-              basis={habitBasis(habit, answered.practice, units, purer?.tap.name)}
+              basis={habitBasis(habit, found.asked.practice, units, purer?.tap.name)}
               work={work}
             />
           ))
         : null}
-      {answer && !answer.ok ? <Body role="alert">{answer.fault.message}</Body> : null}
-      {asked ? null : <Body role="alert">A figure is missing or can’t be that.</Body>}
-      {answered && answer?.ok ? (
-        <Small>{`Each by itself, for ${optionName(answered.option)} at ${water.tap.name}; they don’t simply add up.`}</Small>
+      {answer && !answer.ok && wide ? <Body role="alert">{answer.fault.message}</Body> : null}
+      {asked || !wide ? null : <Body role="alert">{A_FIGURE_IS_MISSING}</Body>}
+      {found ? (
+        <Small>{`Each by itself, for ${optionName(found.asked.option)} at ${water.tap.name}; they don’t simply add up.`}</Small>
       ) : null}
     </View>
   );
@@ -388,8 +419,10 @@ export function HabitsScreen() {
       </More>
     </View>
   );
+  const trouble = asked ? (answer && !answer.ok ? answer.fault.message : undefined) : A_FIGURE_IS_MISSING;
+  const bar = <FirstHabit habit={found?.habits[0]} trouble={trouble} currency={work.prices.currency} />;
   return (
-    <SizeScreen title="What would help most" detail={wide ? list : undefined}>
+    <SizeScreen title="What would help most" detail={wide ? list : undefined} bar={wide ? undefined : bar}>
       <View gap="$5">
         {wide ? null : list}
         {inputs}

@@ -1,5 +1,6 @@
 import { View } from "@tamagui/core";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
+import { useLastOne } from "../../data/last-one";
 import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
 import { Card, PlainButton } from "../../ui/boxes";
@@ -99,13 +100,6 @@ export function LitresScreen() {
       </View>
     </Screen>
   );
-}
-
-/** The newest there was: a field that is cleared to be typed anew takes no answer away. */
-function useLastOne<T>(value: T | undefined): T | undefined {
-  const [last, setLast] = useState(value);
-  if (value !== undefined && value !== last) setLast(value);
-  return value ?? last;
 }
 
 const titleOf = (units: Units) => (units === "us" ? "Gallons from this tap" : "Litres from this tap");

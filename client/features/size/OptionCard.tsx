@@ -30,7 +30,7 @@ function FactLine({
     <Explained explanation={because}>
       <View flexDirection="row" justifyContent="space-between" gap="$3" minHeight={30} alignItems="baseline">
         <Body flexShrink={1}>{name}</Body>
-        <Strong textDecorationLine={because ? "underline" : "none"} textAlign="right">
+        <Strong textDecorationLine={because ? "underline" : "none"} textDecorationStyle="dotted" textAlign="right">
           {value}
         </Strong>
       </View>

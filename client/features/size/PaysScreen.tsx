@@ -13,6 +13,7 @@ import {
   type SizeInput,
   type StageWorth,
   type Train,
+  type VesselSize,
 } from "@winter-bead/core";
 import {
   ADDITION_WORDS,
@@ -26,6 +27,7 @@ import {
 } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
 import { useDraft } from "../../data/draft";
+import { useLastOne } from "../../data/last-one";
 import { useNewestAnswer } from "../../data/newest-answer";
 import { roomFor } from "../../ui/room";
 import { Card, Choice, TextButton } from "../../ui/boxes";
@@ -38,6 +40,7 @@ import { COST_PARTS } from "./cost-parts";
 import { wholeMoney } from "./money";
 import { PaysChart } from "./PaysChart";
 import type { PaysAnswer } from "./plan.worker";
+import { SizeBar } from "./SizeBar";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { planner } from "./useLives";
 import type { CrewPrices } from "./usePrices";
@@ -86,7 +89,7 @@ function Worth({
     <Card testID={`worth-${worth.addition}`}>
       <Strong>{title}</Strong>
       <Explained explanation={because}>
-        <Body textDecorationLine={because ? "underline" : "none"}>{`It ${words}.`}</Body>
+        <Body textDecorationLine={because ? "underline" : "none"} textDecorationStyle="dotted">{`It ${words}.`}</Body>
       </Explained>
       <More label="Part by part">
         <View>
@@ -115,11 +118,15 @@ function Worth({
 
 /** A feed on the tap's scale, as far down as one looked. */
 function feedWords(ec25: number | undefined, scale: Scale): string {
-  if (ec25 === undefined) return "at no feed";
+  if (ec25 === undefined) return "no feed";
   return ec25 <= CROSSING_LOOKED.from
     ? `${threeDigits(onScale(CROSSING_LOOKED.from, scale))} or less`
     : threeDigits(onScale(ec25, scale));
 }
+
+/** The same with its unit. */
+const feedWith = (ec25: number | undefined, scale: Scale) =>
+  ec25 === undefined ? feedWords(ec25, scale) : `${feedWords(ec25, scale)} ${scaleUnit(scale)}`;
 
 /** The working of one option's yearly cost. */
 function explainCost(work: SizeInput, option: OptionSpec, prices: CrewPrices): Explanation | undefined {
@@ -150,7 +157,6 @@ interface AnswerProps {
 function CarbonDioxide({ crossing, work, scale }: Pick<AnswerProps, "work" | "scale"> & Pick<PaysAnswer, "crossing">) {
   const { currency } = work.prices;
   const { atTap } = crossing;
-  const unit = scaleUnit(scale);
   const co2Known = (work.water?.described?.hidden.co2 ?? 0) > 0;
   const co2 =
     atTap.behind !== undefined && atTap.behindWithoutCo2 !== undefined ? atTap.behind - atTap.behindWithoutCo2 : 0;
@@ -178,8 +184,8 @@ function CarbonDioxide({ crossing, work, scale }: Pick<AnswerProps, "work" | "sc
             >
               <View flexDirection="row" justifyContent="space-between" gap="$3" minHeight={30}>
                 <Body flexShrink={1}>{name}</Body>
-                <Strong textDecorationLine={ec25 === undefined ? "none" : "underline"}>
-                  {ec25 === undefined ? "at no feed" : `${feedWords(ec25, scale)} ${unit}`}
+                <Strong textDecorationLine={ec25 === undefined ? "none" : "underline"} textDecorationStyle="dotted">
+                  {feedWith(ec25, scale)}
                 </Strong>
               </View>
             </Explained>
@@ -230,10 +236,10 @@ function Answer({ pays, asked, work, scale }: AnswerProps) {
           </Explained>
         )}
         <Small testID="pays-sides">{`${optionName(sides.behind)}, against ${optionName(sides.alone)}.`}</Small>
-        <Body>{`Between ${feedWords(paysFrom.low, scale)} with much work and weak resin, and ${feedWords(paysFrom.high, scale)} ${unit} with little work and strong resin.`}</Body>
+        <Body>{`With much work and weak resin from ${feedWith(paysFrom.low, scale)}, with little work and strong resin from ${feedWith(paysFrom.high, scale)}.`}</Body>
         {saved === undefined ? null : (
           <Explained explanation={costs && explainSaving("Saved a year at your tap", costs.alone, costs.behind)}>
-            <Body testID="pays-here" textDecorationLine={costs ? "underline" : "none"}>
+            <Body testID="pays-here" textDecorationLine={costs ? "underline" : "none"} textDecorationStyle="dotted">
               {`Your tap, ${threeDigits(onScale(feed.typical, scale))} ${unit}: `}
               <Strong>
                 {saved > 0
@@ -267,6 +273,90 @@ function Answer({ pays, asked, work, scale }: AnswerProps) {
   );
 }
 
+/** Money a year that RO saves at the tap with the figures as they are typed: at once, while the feed is looked for. */
+function useSavedAtOnce(asked: CrossingInput | undefined, pays: PaysAnswer | undefined): number | undefined {
+  return useMemo(() => {
+    if (!pays) return undefined;
+    const { sides, atTap } = pays.crossing;
+    const question = asked && planQuestion(asked.work);
+    const costs = [sides.alone, sides.behind].map((side) => {
+      const figures = question?.ok ? optionFigures(side, question.value) : undefined;
+      return figures?.ok ? figures.value.cost.total : undefined;
+    });
+    const [alone, behind] = [costs[0] ?? atTap.alone, costs[1] ?? atTap.behind];
+    return alone === undefined || behind === undefined ? undefined : alone - behind;
+  }, [asked, pays]);
+}
+
+/** What RO saves at this tap, in sight over the figures that are typed. */
+function SavedBar({
+  pays,
+  asked,
+  trouble,
+  scale,
+  work,
+}: {
+  readonly pays: PaysAnswer | undefined;
+  readonly asked: CrossingInput | undefined;
+  readonly trouble: string | undefined;
+  readonly scale: Scale;
+  readonly work: Work;
+}) {
+  const saved = useSavedAtOnce(asked, pays);
+  const under =
+    saved === undefined
+      ? "can’t be told for this work"
+      : `${saved > 0 ? "saved a year" : "more a year than resin alone"} · it pays from ${feedWith(pays?.crossing.paysFrom.typical, scale)}`;
+  return (
+    <SizeBar
+      name={pays && "RO at your tap"}
+      value={saved === undefined ? "–" : wholeMoney(Math.abs(saved), work.prices.currency)}
+      under={under}
+      trouble={trouble}
+      waiting="Looking for the feed…"
+    />
+  );
+}
+
+const VesselAsked = ({
+  typed,
+  patch,
+  vessels,
+  vessel,
+}: {
+  readonly typed: TypedPays;
+  readonly patch: (part: Partial<TypedPays>) => void;
+  readonly vessels: readonly VesselSize[];
+  readonly vessel: VesselSize | undefined;
+}) => (
+  <>
+    <Choice
+      label="Vessel on both sides"
+      value={vessel?.name ?? ""}
+      options={[
+        { value: "", label: "The cheapest of each" },
+        ...vessels.map(({ name }) => ({ value: name, label: name })),
+      ]}
+      onChange={(name) => patch({ vessel: name })}
+    />
+    {vessel ? (
+      <>
+        <Choice label="Train" value={typed.train} options={TRAIN_OPTIONS} onChange={(train) => patch({ train })} />
+        <Choice label="Resin" value={typed.grade} options={optionsOf(GRADE)} onChange={(grade) => patch({ grade })} />
+        <Choice
+          label="Membrane"
+          value={typed.before}
+          options={[
+            { value: "membrane", label: "On the tap’s pressure" },
+            { value: "boosted-membrane", label: "With a booster pump" },
+          ]}
+          onChange={(before) => patch({ before })}
+        />
+      </>
+    ) : null}
+  </>
+);
+
 /** The feed from which a membrane pays, drawn, with what carbon dioxide, a pump and a barrel do to it. */
 export function PaysScreen() {
   const wide = useWide();
@@ -286,6 +376,9 @@ export function PaysScreen() {
     [parsed, vessel, typed],
   );
   const { answer, answered, working } = useNewestAnswer(asked, ask);
+  const found = useLastOne(
+    useMemo(() => (answer?.ok && answered ? { asked: answered, pays: answer.value } : undefined), [answer, answered]),
+  );
   if (!water)
     return (
       <SizeScreen title="When RO pays">
@@ -302,45 +395,25 @@ export function PaysScreen() {
       testID="pays"
       minHeight={roomFor(answer !== undefined || wide)}
     >
-      {answer?.ok && answered ? <Answer pays={answer.value} asked={answered} work={work} scale={scale} /> : null}
-      {answer && !answer.ok ? <Body role="alert">{answer.fault.message}</Body> : null}
-      {answer ? null : <Body role="status">{asked ? "Looking for the feed…" : "A figure is missing."}</Body>}
+      {found ? <Answer {...found} work={work} scale={scale} /> : null}
+      {answer && !answer.ok && wide ? <Body role="alert">{answer.fault.message}</Body> : null}
+      {asked || !wide ? null : <Body role="alert">A figure is missing.</Body>}
+      {asked && !found && !answer ? <Body role="status">Looking for the feed…</Body> : null}
     </View>
   );
   const inputs = (
     <View gap="$4">
-      <Choice
-        label="Vessel on both sides"
-        value={vessel?.name ?? ""}
-        options={[
-          { value: "", label: "The cheapest of each" },
-          ...vessels.map(({ name }) => ({ value: name, label: name })),
-        ]}
-        onChange={(name) => patch({ vessel: name })}
-      />
-      {vessel ? (
-        <>
-          <Choice label="Train" value={typed.train} options={TRAIN_OPTIONS} onChange={(train) => patch({ train })} />
-          <Choice label="Resin" value={typed.grade} options={optionsOf(GRADE)} onChange={(grade) => patch({ grade })} />
-          <Choice
-            label="Membrane"
-            value={typed.before}
-            options={[
-              { value: "membrane", label: "On the tap’s pressure" },
-              { value: "boosted-membrane", label: "With a booster pump" },
-            ]}
-            onChange={(before) => patch({ before })}
-          />
-        </>
-      ) : null}
+      <VesselAsked typed={typed} patch={patch} vessels={vessels} vessel={vessel} />
       <More label="The work it is for" testID="pays-work">
         <WorkInputs work={work} />
       </More>
       <TextButton onPress={() => patch(START)}>Start again</TextButton>
     </View>
   );
+  const trouble = asked ? (answer && !answer.ok ? answer.fault.message : undefined) : "A figure is missing.";
+  const bar = <SavedBar pays={found?.pays} asked={asked} trouble={trouble} scale={scale} work={work} />;
   return (
-    <SizeScreen title="When RO pays" detail={wide ? shownAnswer : undefined}>
+    <SizeScreen title="When RO pays" detail={wide ? shownAnswer : undefined} bar={wide ? undefined : bar}>
       <View gap="$5">
         {wide ? null : shownAnswer}
         {inputs}

@@ -114,7 +114,9 @@ function Expected({ plan, units }: { readonly plan: Kept<"plans">; readonly unit
         <Explained key={name} explanation={why}>
           <View flexDirection="row" justifyContent="space-between" gap="$3" minHeight={30} alignItems="baseline">
             <Body flexShrink={1}>{name}</Body>
-            <Strong textDecorationLine={why ? "underline" : "none"}>{value}</Strong>
+            <Strong textDecorationLine={why ? "underline" : "none"} textDecorationStyle="dotted">
+              {value}
+            </Strong>
           </View>
         </Explained>
       ))}

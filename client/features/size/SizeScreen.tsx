@@ -9,12 +9,15 @@ export const SizeScreen = ({
   title,
   children,
   detail,
+  bar,
 }: {
   readonly title: string;
   readonly children: ReactNode;
   readonly detail?: ReactNode;
+  /** The answer, in sight over its inputs. */
+  readonly bar?: ReactNode;
 }) => (
-  <Screen title={title} detail={detail}>
+  <Screen title={title} detail={detail} bar={bar}>
     <SizeNav />
     {children}
   </Screen>

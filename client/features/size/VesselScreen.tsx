@@ -3,11 +3,14 @@ import type { RankedOption, Result, SizeAnswer, SizeInput, Tap, Use } from "@win
 import {
   explainDemandSpread,
   explainWithout,
+  optionFigures,
+  planQuestion,
   WITHOUT_ASSUMPTIONS,
   withoutOwnWater,
 } from "@winter-bead/core/src/sizing";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
+import { useLastOne } from "../../data/last-one";
 import { useNewestAnswer } from "../../data/newest-answer";
 import { roomFor } from "../../ui/room";
 import { change, keep, useRecords } from "../../data/store";
@@ -18,11 +21,12 @@ import { useWide } from "../../ui/Screen";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { planBody } from "./keep-plan";
-import { days, wholeMoney } from "./money";
+import { days, daysRange, wholeMoney } from "./money";
 import { OptionCard } from "./OptionCard";
 import { OptionWall } from "./OptionWall";
 import { PinnedTable } from "./PinnedTable";
 import { SchoolsCard } from "./SchoolsCard";
+import { SizeBar } from "./SizeBar";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { TradeOff } from "./TradeOff";
 import { planner } from "./useLives";
@@ -244,6 +248,36 @@ function Changing({ work }: { readonly work: Work }) {
   );
 }
 
+/** The option that stood first, with the figures as they are typed: at once, while all others are priced anew. */
+function useFirstAtOnce(asked: Asked | undefined, ranked: Pick<SizedProps, "asked" | "answer"> | undefined) {
+  return useMemo(() => {
+    const [first] = ranked?.answer.options ?? [];
+    if (!first?.feasible) return undefined;
+    const question = asked && planQuestion(asked.input);
+    const figures = question?.ok ? optionFigures(first.spec, question.value) : undefined;
+    return figures?.ok ? figures.value : first;
+  }, [asked, ranked]);
+}
+
+/** What stands first, in sight over the figures that are typed. */
+const FirstBar = ({
+  first,
+  trouble,
+  currency,
+}: {
+  readonly first: ReturnType<typeof useFirstAtOnce>;
+  readonly trouble: string | undefined;
+  readonly currency: string;
+}) => (
+  <SizeBar
+    name={first?.name}
+    value={first && wholeMoney(first.cost.total, currency)}
+    under={first && `a year · a refill every ${daysRange(first.daysBusiest.low, first.daysBusiest.high)}`}
+    trouble={trouble}
+    waiting="Pricing every option…"
+  />
+);
+
 /** Which vessel, train and resin for this work and this tap, and what it costs. */
 export function VesselScreen() {
   const wide = useWide();
@@ -257,14 +291,19 @@ export function VesselScreen() {
     [water, parsed, work.typed.use, work.prices.currency],
   );
   const { answer, answered, working } = useNewestAnswer(asked, askOptions);
+  const ranked = useLastOne(
+    useMemo(() => (answer?.ok && answered ? { asked: answered, answer: answer.value } : undefined), [answer, answered]),
+  );
+  const first = useFirstAtOnce(asked, ranked);
   if (!water || !parsed)
     return (
       <SizeScreen title="Which vessel">
         <NoTap pending={pending}>The right vessel follows from the water and the work: name the tap first.</NoTap>
       </SizeScreen>
     );
-  const sized = answer?.ok && answered ? { work, asked: answered, answer: answer.value } : undefined;
+  const sized = ranked && { work, ...ranked };
   const chemistryKnown = water.described !== undefined && water.described.hidden.co2 > 0;
+  const trouble = parsed.input ? (answer && !answer.ok ? answer.fault.message : undefined) : "A figure is missing.";
   const best = (
     <View
       opacity={working ? 0.6 : 1}
@@ -275,8 +314,8 @@ export function VesselScreen() {
     >
       <Changing work={work} />
       {sized ? <Best {...sized} /> : null}
-      {answer && !answer.ok ? <Body role="alert">{answer.fault.message}</Body> : null}
-      {answer ? null : <Body role="status">{parsed.input ? "Pricing every option…" : "A figure is missing."}</Body>}
+      {trouble && wide ? <Body role="alert">{trouble}</Body> : null}
+      {parsed.input && !answer && !sized ? <Body role="status">Pricing every option…</Body> : null}
       {chemistryKnown ? null : (
         <Small role="note" testID="chemistry-unknown">
           {`Carbon dioxide of ${water.tap.name} is not known: it passes a membrane and can use up most of the resin behind it. Enter pH and alkalinity first.`}
@@ -284,6 +323,7 @@ export function VesselScreen() {
       )}
     </View>
   );
+  const bar = <FirstBar first={first} trouble={trouble} currency={work.prices.currency} />;
   const others = sized ? <Others {...sized} /> : null;
   const detail = (
     <View gap="$4">
@@ -292,7 +332,7 @@ export function VesselScreen() {
     </View>
   );
   return (
-    <SizeScreen title="Which vessel" detail={wide ? detail : undefined}>
+    <SizeScreen title="Which vessel" detail={wide ? detail : undefined} bar={wide ? undefined : bar}>
       <View gap="$5">
         {wide ? null : best}
         <WorkInputs work={work} />

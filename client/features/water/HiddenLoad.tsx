@@ -86,8 +86,10 @@ export function HiddenLoadPart({ answer, values }: { readonly answer: ReportAnsw
             >
               <Body>
                 Carbon dioxide{" "}
-                <Strong textDecorationLine={canExplain ? "underline" : "none"}>{threeDigits(water.co2)}</Strong> mg/L,{" "}
-                {threeDigits(hidden.co2)} meq/L
+                <Strong textDecorationLine={canExplain ? "underline" : "none"} textDecorationStyle="dotted">
+                  {threeDigits(water.co2)}
+                </Strong>{" "}
+                mg/L, {threeDigits(hidden.co2)} meq/L
               </Body>
             </Explained>
           ) : null}
