@@ -2,6 +2,7 @@ import { fireEvent, screen } from "@testing-library/react";
 import { GENERIC_SIZES } from "@winter-bead/core/src/plan/options";
 import { useState } from "react";
 import { savedDraft } from "../data/draft";
+import type * as Example from "../data/example";
 import { carryOver } from "../features/log/carry-over";
 import { EMPTY_DRAFT, type LogDraft } from "../features/log/draft-visit";
 import type { Log } from "../features/log/useLog";
@@ -130,10 +131,10 @@ describe("the example crew's window", () => {
   const opened = (on: boolean) => {
     if (on) sessionStorage.setItem("winter-bead-example", "on");
     else sessionStorage.clear();
-    let here: typeof import("../data/example") | undefined;
+    let here: typeof Example | undefined;
     jest.isolateModules(() => {
       // eslint-disable-next-line @typescript-eslint/no-require-imports
-      here = require("../data/example") as typeof import("../data/example");
+      here = require("../data/example") as typeof Example;
     });
     return here!;
   };
