@@ -781,3 +781,22 @@ describe("a rig's standing over the API", () => {
     expect(unwrap(workStanding(facts)).standing).toEqual(unwrap(standing(facts)));
   });
 });
+
+test("what was read is said once, however many reasons speak of it", () => {
+  const told: readonly Told[] = [
+    { outputs: [...clean(8), 12] },
+    { outputs: [...clean(8), 14] },
+    { outputs: [...clean(10), 3, 7] },
+    { outputs: [...clean(12), 4] },
+    { outputs: [...clean(12), 8, 12] },
+    { outputs: clean(14) },
+  ];
+  let several = 0;
+  for (const each of told) {
+    const { reason, more } = wordsOf(each);
+    const said = [reason, ...more].join(" ");
+    expect([said, (said.match(/Out \d/g) ?? []).length <= 1]).toEqual([said, true]);
+    if (standingOf(each).verdict.reasons.length > 1) several += 1;
+  }
+  expect(several).toBeGreaterThan(0);
+});

@@ -256,15 +256,22 @@ export function verdictWords(
   // Beside a reading above the watch mark, or a long silence, the litres have been said.
   const saidBy: readonly (Reason | undefined)[] = ["above-watch", "not-logged"];
   const rest = others.filter((reason) => reason !== "nearly-used" || !saidBy.includes(first));
+  const reason = capital(
+    first === undefined ? fineWords(where, facts, wording) : reasonWords(first, where, facts, wording),
+  );
+  const seen = where.outputs.length > 0 ? `Out ${new OnTheMeter(where, facts.vessel, wording).output}` : undefined;
+  // What was read is said once.
+  const once = (sentence: string) =>
+    seen && reason.startsWith(seen) && sentence.startsWith(`${seen}. `) ? sentence.slice(seen.length + 2) : sentence;
   const more = [
-    ...rest.map((reason) => reasonWords(reason, where, facts, wording)),
+    ...rest.map((each) => once(reasonWords(each, where, facts, wording))),
     ...(where.verdict.reasons.includes("not-logged") ? [] : [silenceWords(where, wording)]),
     where.rise ? riseWords(where, facts.vessel, wording) : bypassWords(where),
     heldBackWords(where, facts.vessel, wording),
   ].filter((sentence) => sentence !== "");
   return {
     title: verdictTitle(where, facts.rig),
-    reason: capital(first === undefined ? fineWords(where, facts, wording) : reasonWords(first, where, facts, wording)),
+    reason,
     more,
   };
 }
