@@ -9,6 +9,7 @@ import {
   threeDigits,
   typedNumber,
 } from "../ui/format";
+import type * as Dates from "../ui/dates";
 
 test("three digits, never false precision", () => {
   expect([1672.56, 98.26, 0.4567, 0, 12345, 999.6].map(threeDigits)).toEqual([
@@ -58,4 +59,25 @@ test("a share in percent has two digits", () => {
 test("a day that was set names its year only where it is not this one's", () => {
   expect(dayOf("2026-10-28", "2026-11-27")).toBe("28 Oct");
   expect(dayOf("2026-10-28", "2027-01-02")).toBe("28 Oct 2026");
+});
+
+test("days follow the user's own locale", () => {
+  const { language } = navigator;
+  const written = (locale: string) => {
+    Object.defineProperty(navigator, "language", { configurable: true, value: locale });
+    let words: readonly string[] = [];
+    jest.isolateModules(() => {
+      // eslint-disable-next-line @typescript-eslint/no-require-imports
+      const dates = require("../ui/dates") as typeof Dates;
+      const day = dates.noonOf("2026-11-30");
+      words = [dates.weekdayDay(day), dates.dayMonth(day), dates.dayMonthYear(day)];
+    });
+    return words;
+  };
+  try {
+    expect(written("en-GB")).toEqual(["Mon 30 Nov", "30 Nov", "30 Nov 2026"]);
+    expect(written("en-US")).toEqual(["Mon, Nov 30", "Nov 30", "Nov 30, 2026"]);
+  } finally {
+    Object.defineProperty(navigator, "language", { configurable: true, value: language });
+  }
 });

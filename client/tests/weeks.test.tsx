@@ -169,7 +169,7 @@ describe("what is said of a day", () => {
       on: "2027-03-05",
       last: "2026-09-03",
     };
-    expect(dueWords(due, FROM, "metric")).toBe("due Fri 5 Mar: every 6 months, last done 3 Sep 2026.");
+    expect(dueWords(due, FROM, "metric")).toMatch(/^due Fri 5 Mar: every 6 months, last done 3 Sept? 2026\.$/);
     expect(dueWords({ ...due, on: "2027-02-20" }, FROM, "metric")).toMatch(/^was due Sat 20 Feb/);
     expect(dueWords({ ...due, because: "unknown" }, FROM, "metric")).toMatch(/Nobody noted/);
   });

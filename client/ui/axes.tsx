@@ -1,6 +1,6 @@
-import { format } from "date-fns/format";
 import type { ScaleLinear, ScaleTime } from "d3-scale";
 import { G, Text as SvgText } from "react-native-svg";
+import { dayMonth, monthShortYear } from "./dates";
 import { threeDigits } from "./format";
 import { usePalette } from "./palette";
 
@@ -49,12 +49,12 @@ export function TimeAxis({
 }) {
   const colours = usePalette();
   const [from, to] = x.domain() as [Date, Date];
-  const words = to.getTime() - from.getTime() > LONG_SPAN ? "MMM yy" : "d MMM";
+  const words = to.getTime() - from.getTime() > LONG_SPAN ? monthShortYear : dayMonth;
   return (
     <G>
       {x.ticks(width < 420 ? 3 : 6).map((tick) => (
         <SvgText key={tick.getTime()} x={x(tick)} y={y} fontSize={13} textAnchor="middle" fill={colours.soft}>
-          {format(tick, words)}
+          {words(tick)}
         </SvgText>
       ))}
     </G>

@@ -1,6 +1,7 @@
 import { LITRES_PER_US_GALLON, roundedOutward, US_UNITS, type Scale } from "@winter-bead/core";
 import { format } from "date-fns/format";
 import type { Settings } from "../data/settings";
+import { dayMonth, dayMonthYear, monthYear, noonOf, weekdayDay } from "./dates";
 
 export type Units = Settings["units"];
 
@@ -96,20 +97,20 @@ export function dateInWords(iso: string, today: string): string {
   const days = Math.round((Date.parse(iso) - Date.parse(today)) / dayMs);
   if (days <= 0) return "today";
   if (days === 1) return "tomorrow";
-  const local = new Date(`${iso}T12:00:00`);
-  if (days < 45) return format(local, "EEE d MMM");
+  const local = noonOf(iso);
+  if (days < 45) return weekdayDay(local);
   const third = local.getDate() <= 10 ? "early" : local.getDate() <= 20 ? "mid" : "late";
-  return `${third} ${format(local, "MMM yyyy")}`;
+  return `${third} ${monthYear(local)}`;
 }
 
 /** A day that was or is set, with its year where that is not this one's. @example dayOf("2026-10-28", "2026-11-27") // "28 Oct" */
 export const dayOf = (iso: string, today: string) =>
-  format(new Date(`${iso}T12:00:00`), iso.slice(0, 4) === today.slice(0, 4) ? "d MMM" : "d MMM yyyy");
+  (iso.slice(0, 4) === today.slice(0, 4) ? dayMonth : dayMonthYear)(noonOf(iso));
 
 /** When something was seen: `today 8:10`, `Fri 20 Nov`. */
 export function momentInWords(milliseconds: number, now: number): string {
   if (localDate(milliseconds) === localDate(now)) return `today ${format(milliseconds, "H:mm")}`;
-  return format(milliseconds, now - milliseconds > 300 * dayMs ? "d MMM yyyy" : "EEE d MMM");
+  return (now - milliseconds > 300 * dayMs ? dayMonthYear : weekdayDay)(milliseconds);
 }
 
 /** What was typed as a number: comma or point, thousands ignored; undefined when it is none. */

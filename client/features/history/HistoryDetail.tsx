@@ -18,13 +18,13 @@ import {
   workWords,
   type Visit,
 } from "@winter-bead/core";
-import { format } from "date-fns/format";
 import { useMemo, useState } from "react";
 import type { LayoutChangeEvent } from "react-native";
 import { takeBack, useRecords } from "../../data/store";
 import { useSettings } from "../../data/settings";
 import { Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
+import { dayMonth } from "../../ui/dates";
 import { capital, litres, momentInWords, scaleUnit, shown, threeDigits } from "../../ui/format";
 import { SelectField } from "../../ui/pickers";
 import { StateRing } from "../../ui/StateRing";
@@ -40,8 +40,8 @@ import { FrontChart } from "./FrontChart";
 const WHY_ENDED = { limit: "reached its limit", early: "changed early", fault: "fault" } as const;
 
 function chargeName(charge: Charge): string {
-  const from = format(Date.parse(charge.filledAt), "d MMM");
-  return charge.ended ? `${from} to ${format(Date.parse(charge.ended.at), "d MMM")}` : `since ${from}`;
+  const from = dayMonth(Date.parse(charge.filledAt));
+  return charge.ended ? `${from} to ${dayMonth(Date.parse(charge.ended.at))}` : `since ${from}`;
 }
 
 const byId = <T extends { readonly id: Id }>(records: readonly T[]) =>

@@ -48,7 +48,7 @@ function MarksFields({ form }: { readonly form: Form }) {
           </FieldRow>
         </>
       ) : (
-        <Small>{`Watch from ${MARKS[marks].watch}, limit ${MARKS[marks].limit}, hard mark ${MARKS[marks].hard} ppm NaCl.`}</Small>
+        <Small>{`Watch it from ${MARKS[marks].watch}, change at ${MARKS[marks].limit}, use it no more above ${MARKS[marks].hard} ppm NaCl.`}</Small>
       )}
     </>
   );

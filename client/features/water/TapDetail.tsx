@@ -7,12 +7,12 @@ import {
   type Scale,
   type TapRange,
 } from "@winter-bead/core";
-import { format } from "date-fns/format";
 import { useState } from "react";
 import { bodyOf } from "../../data/acts";
 import { change, useRecords } from "../../data/store";
 import { EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
+import { monthLong } from "../../ui/dates";
 import { dayOf, localDate, momentInWords, percent, scaleUnit, threeDigits } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Huge, Small, Strong, Title } from "../../ui/words";
@@ -52,7 +52,7 @@ function RangeLine({ range, scale }: { readonly range: TapRange; readonly scale:
 const dayName = (dayOfYear: number) => {
   const date = new Date(2025, 0, dayOfYear);
   const third = date.getDate() <= 10 ? "early" : date.getDate() <= 20 ? "mid" : "late";
-  return `${third} ${format(date, "MMMM")}`;
+  return `${third} ${monthLong(date)}`;
 };
 
 function driftWords({ clear, perMonth }: NonNullable<TapRange["drift"]>, seasonKnown: boolean): string {

@@ -12,22 +12,20 @@ import {
   type WeeksAhead,
 } from "@winter-bead/core";
 import { earlyAgainstLate, lateness, type DayCost } from "@winter-bead/core/src/weeks";
-import { format } from "date-fns/format";
+import { dayMonth, dayMonthYear, noonOf, weekdayDay, weekdayLong, weekdayShort } from "../../ui/dates";
 import { dateInWords, shown, type Units } from "../../ui/format";
 import { money } from "../size/money";
 
-const noon = (on: string) => new Date(`${on}T12:00:00`);
-
 /** @example dayName("2026-11-29") // "Sunday" */
-export const dayName = (on: string) => format(noon(on), "EEEE");
-export const shortDay = (on: string) => format(noon(on), "EEE");
+export const dayName = (on: string) => weekdayLong(noonOf(on));
+export const shortDay = (on: string) => weekdayShort(noonOf(on));
 /** `26`, and with its month where that begins: `1 Dec`. */
 export const dayNumber = (on: string, isFirst: boolean) =>
-  format(noon(on), isFirst || on.endsWith("-01") ? "d MMM" : "d");
+  isFirst || on.endsWith("-01") ? dayMonth(noonOf(on)) : String(Number(on.slice(8)));
 /** @example fullDay("2026-11-29") // "Sun 29 Nov" */
-export const fullDay = (on: string) => format(noon(on), "EEE d MMM");
+export const fullDay = (on: string) => weekdayDay(noonOf(on));
 /** Of a day that may lie long back. @example pastDay("2026-11-29") // "29 Nov 2026" */
-export const pastDay = (on: string) => format(noon(on), "d MMM yyyy");
+export const pastDay = (on: string) => dayMonthYear(noonOf(on));
 
 export const WEEKDAY_NAMES = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"] as const;
 /** @example listed(["Fridays", "Sundays"]) // "Fridays and Sundays" */
