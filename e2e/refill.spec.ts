@@ -460,6 +460,8 @@ test("a new hand practises: each mistake costs what the core says, and nothing i
     await expect(title(page).filter({ hasText: now })).toHaveCount(0);
   }
   expect(made.sort()).toEqual([...MISTAKE_NAMES].sort());
+  // The feed of the crew's first rig, shown before, is not a usual vessel's.
+  await expect(page.getByTestId("practice-whole")).toContainText("a feed of 420 µS/cm");
   const prices = (await list("price-lists"))[0] as unknown as { prices: typeof DEFAULT_PRICES };
   const input = {
     life: {

@@ -20,7 +20,13 @@ export function LogRigs({
   const line = useRef<ScrollView>(null);
   useEffect(() => line.current?.scrollTo({ x: 0, animated: false }), [here.facts.rig.id]);
   return (
-    <ScrollView ref={line} horizontal showsHorizontalScrollIndicator={false} style={{ flex: 1, minWidth: 0 }}>
+    <ScrollView
+      ref={line}
+      testID="log-rigs"
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      style={{ flex: 1, minWidth: 0 }}
+    >
       <View flexDirection="row" alignItems="center" gap="$2">
         <Title fontSize="$3" lineHeight="$3" borderBottomColor="$ink" borderBottomWidth={3}>
           {here.facts.rig.name}

@@ -151,7 +151,7 @@ export function VesselWall({
   }, [at]);
   return (
     <View>
-      <ScrollView ref={wall} horizontal contentContainerStyle={{ flexGrow: 1 }}>
+      <ScrollView ref={wall} testID="vessel-wall" horizontal contentContainerStyle={{ flexGrow: 1 }}>
         <View flexGrow={1}>
           <View
             role="radiogroup"
