@@ -10,7 +10,7 @@ export function Meaning({ of: label }: { readonly of: string }) {
   const meaning = meaningOf(label);
   if (!meaning) return null;
   return (
-    <View flexDirection="row" flexWrap="wrap" alignItems="center" columnGap="$2">
+    <View flexDirection="row" flexWrap="wrap" alignItems="center" columnGap="$2" flexShrink={1} minWidth={0}>
       <Pressable
         onPress={() => setOpen(!open)}
         aria-expanded={open}

@@ -218,7 +218,9 @@ export function Choice<T extends string>({
     <View role="radiogroup" aria-label={label} gap="$1" testID={testID} {...(error ? { "aria-invalid": true } : {})}>
       {hideLabel ? null : (
         <View flexDirection="row" flexWrap="wrap" alignItems="center" columnGap="$2">
-          <Small>{label}</Small>
+          <Small flexShrink={1} minWidth={0}>
+            {label}
+          </Small>
           <Meaning of={label} />
         </View>
       )}

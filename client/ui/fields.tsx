@@ -46,7 +46,7 @@ export function FieldFrame({
     >
       <View flexGrow={1} justifyContent="flex-end">
         <View flexDirection="row" flexWrap="wrap" alignItems="center" columnGap="$2">
-          <Small render="label" color="$ink" {...{ htmlFor: id }}>
+          <Small render="label" color="$ink" flexShrink={1} minWidth={0} {...{ htmlFor: id }}>
             {unit ? `${label}, ${unit}` : label}
           </Small>
           <Meaning of={label} />

@@ -149,7 +149,7 @@ function VesselAsked({ draft, patch, errors, units }: Asked) {
           testID="start-vessel"
           {...(errors.vessel ? { error: errors.vessel } : {})}
         />
-        <View flexGrow={1} justifyContent="flex-end" paddingBottom="$3">
+        <View flex={1} minWidth={150} justifyContent="flex-end" paddingBottom="$3">
           {resin ? <Body>{`filled as usual: ${resin.text} ${resin.unit} of resin`}</Body> : null}
         </View>
       </FieldRow>
