@@ -7,6 +7,7 @@ import { useSettings } from "../../data/settings";
 import { Card, Choice, HeavyButton, TextButton, Tick } from "../../ui/boxes";
 import { FieldRow, NumberField } from "../../ui/fields";
 import { percent, unitOf, type Units } from "../../ui/format";
+import { roomFor } from "../../ui/room";
 import { Screen, useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { optionsOf } from "../../forms/options";
@@ -213,7 +214,7 @@ export function LabScreen() {
       void (film.current as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: "start" });
   }, [running]);
   const results = (
-    <View gap="$4" ref={film}>
+    <View gap="$4" ref={film} minHeight={roomFor(lab.runs.length > 0 || wide)}>
       {lab.trouble ? <Body role="alert">{lab.trouble}</Body> : null}
       {running ? <Progress share={lab.progress!} onStop={lab.stop} /> : null}
       {lab.runs.length > 0 && lab.setup ? (
