@@ -189,6 +189,24 @@ async function printSizing(browser: Browser, url: string): Promise<void> {
   );
 }
 
+/** Put into a page: does something, and tells after how many milliseconds the words of some elements have changed. */
+const WAITS_FOR_WORDS = `window.untilChanged = (words, act) =>
+  new Promise((done) => {
+    const text = () => [...document.querySelectorAll(words)].map((each) => each.textContent).join("|");
+    const before = text();
+    const from = performance.now();
+    const watch = new MutationObserver(() => {
+      if (text() === before) return;
+      watch.disconnect();
+      done(performance.now() - from);
+    });
+    watch.observe(document.body, { subtree: true, childList: true, characterData: true });
+    act();
+  });`;
+interface Waiting {
+  untilChanged(words: string, act: () => void): Promise<number>;
+}
+
 /** Slower than this machine by so much, as phones are. */
 const SLOWED = 4;
 const KEYS = ["1", "2", "Backspace", "5", "Backspace", "3", "Backspace", "7", "Backspace", "4", "Backspace"] as const;
@@ -201,21 +219,13 @@ async function printKeys(browser: Browser, url: string, bare: string): Promise<v
     const session = await page.context().newCDPSession(page);
     await session.send("Emulation.setCPUThrottlingRate", { rate: SLOWED });
   };
+  await page.addInitScript(WAITS_FOR_WORDS);
   const time = (key: string, words: string) =>
     page.evaluate(
       ([pressed, of]) =>
-        new Promise<number>((done) => {
-          const text = () => [...document.querySelectorAll(of)].map((each) => each.textContent).join("|");
-          const before = text();
-          const from = performance.now();
-          const watch = new MutationObserver(() => {
-            if (text() === before) return;
-            watch.disconnect();
-            done(performance.now() - from);
-          });
-          watch.observe(document.body, { subtree: true, childList: true, characterData: true });
-          document.body.dispatchEvent(new KeyboardEvent("keydown", { key: pressed, bubbles: true }));
-        }),
+        (window as unknown as Waiting).untilChanged(of, () =>
+          document.body.dispatchEvent(new KeyboardEvent("keydown", { key: pressed, bubbles: true })),
+        ),
       [key, words] as const,
     );
   await page.goto(bare);
@@ -260,6 +270,7 @@ async function printChangedFields(browser: Browser, url: string): Promise<void> 
   for (const { path, field, answer, values } of SIZING_PLACES) {
     const context = await browser.newContext({ viewport: { width: 390, height: 664 } });
     const page = await context.newPage();
+    await page.addInitScript(WAITS_FOR_WORDS);
     await page.goto(`${url}${path}`);
     await page.getByTestId(answer).waitFor();
     for (const opener of ["pays-work", "habits-work"])
@@ -271,21 +282,13 @@ async function printChangedFields(browser: Browser, url: string): Promise<void> 
     for (const value of values) {
       times.push(
         await page.evaluate(
-          ([fieldId, answerId, typed]) =>
-            new Promise<number>((done) => {
-              const text = () => document.querySelector(`[data-testid="${answerId}"]`)?.textContent;
-              const input = document.querySelector<HTMLInputElement>(`[data-testid="${fieldId}"]`)!;
-              const before = text();
-              const from = performance.now();
-              const watch = new MutationObserver(() => {
-                if (text() === before) return;
-                watch.disconnect();
-                done(performance.now() - from);
-              });
-              watch.observe(document.body, { subtree: true, childList: true, characterData: true });
+          ([fieldId, answerId, typed]) => {
+            const input = document.querySelector<HTMLInputElement>(`[data-testid="${fieldId}"]`)!;
+            return (window as unknown as Waiting).untilChanged(`[data-testid="${answerId}"]`, () => {
               Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")!.set!.call(input, typed);
               input.dispatchEvent(new Event("input", { bubbles: true }));
-            }),
+            });
+          },
           [field, answer, value] as const,
         ),
       );

@@ -198,6 +198,12 @@ test("an example crew is shown and left again, and what is tried in it is nobody
   await expect(page.getByTestId("sent-state")).toHaveText("an example, not sent");
   await page.reload();
   await expect(page.getByTestId("verdict-reason")).toContainText("Out 3");
+  // Not even a calendar's address is made for it on the server.
+  await page.goto(`${server.url}/weeks/work`);
+  await page.getByTestId("make-feed").click();
+  await expect(page.getByText(/nothing leaves it|Leave the example/).first()).toBeVisible();
+  const feeds = (await server.request("GET", "/api/v1/calendar/feeds")).body as { items: unknown[] };
+  expect(feeds.items).toEqual([]);
   await page.getByTestId("leave-example").click();
   await expect(page.getByTestId("start-answer")).toBeVisible();
   await expect(page.getByTestId("example-line")).toHaveCount(0);

@@ -64,6 +64,13 @@ async function askOnce(path: string, init?: RequestInit): Promise<Answer> {
 
 /** Asks the server; one answer of the turn tells whether it is in reach. @throws OutOfReach, Refused */
 export async function ask<T>(path: string, init?: RequestInit): Promise<T> {
+  if (isExample && init?.method && init.method !== "GET")
+    throw new Refused(403, {
+      type: "about:blank",
+      title: "This is an example crew: nothing leaves it",
+      status: 403,
+      detail: "Leave the example to do this for your own crew.",
+    });
   let asked: Promise<Answer> | undefined;
   await reach.turn(() => (asked = askOnce(path, init)));
   if (!asked && reach.snapshot().state === "lost") throw new OutOfReach("The server is out of reach.");

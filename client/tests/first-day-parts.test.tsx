@@ -1,3 +1,4 @@
+import "fake-indexeddb/auto";
 import { fireEvent, screen } from "@testing-library/react";
 import { GENERIC_SIZES } from "@winter-bead/core/src/plan/options";
 import { useState } from "react";
@@ -139,6 +140,14 @@ describe("the example crew's window", () => {
     return here!;
   };
   afterEach(() => sessionStorage.clear());
+  test("is forgotten when one is opened anew, and nothing of the own crew with it", async () => {
+    localStorage.setItem("winter-bead-draft-example:log:a", "{}");
+    localStorage.setItem("winter-bead-last-rig-example", "a");
+    localStorage.setItem("winter-bead-draft:log:a-example", "{}");
+    localStorage.setItem("winter-bead-last-rig", "b");
+    await opened(false).forgetExample();
+    expect(Object.keys(localStorage).sort()).toEqual(["winter-bead-draft:log:a-example", "winter-bead-last-rig"]);
+  });
   test("has other names for all that it keeps on the device", () => {
     expect(opened(false).nameHere("winter-bead-acts")).toBe("winter-bead-acts");
     expect(opened(true).isExample).toBe(true);

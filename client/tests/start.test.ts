@@ -24,6 +24,20 @@ describe("the three questions as typed", () => {
     expect(parsed({ meter: "" })).toMatchObject({ open: "meter", errors: {} });
     expect(parsed().question).toMatchObject({ shown: 143, meter: { scale: "nacl" }, grossVolume: 28, jobsPerWeek: 20 });
   });
+  test("of a tap that is known neither reading nor meter is asked", () => {
+    const tap = { id: "tap", siteId: "site", name: "Yard", low: 140, typical: 160, high: 185, scale: "442" as const };
+    const { question, open } = parseStart(
+      typed({ shown: "", meter: "", tapId: "tap" }),
+      { taps: [tap], meters: [] },
+      "metric",
+    );
+    expect([open, question?.shown, question?.tap?.name, question?.meter]).toEqual([
+      undefined,
+      undefined,
+      "Yard",
+      { scale: "442" },
+    ]);
+  });
   test("what is no number or beyond reason is said at its field, and nothing is asked of the worker", () => {
     for (const [field, text] of [
       ["shown", "abc"],

@@ -120,28 +120,28 @@ export function TextButton({
           <Strong fontWeight="600">{children}</Strong>
         </View>
       ) : (
-        <View flexDirection="row" alignItems="baseline" columnGap={5}>
-          <Strong fontWeight="600" flexShrink={1}>
-            {children}
-          </Strong>
-          <Chevron />
-        </View>
+        <Going>{children}</Going>
       )}
     </Pressable>
   );
 }
 
-/** Leads away from here. */
-const Chevron = () => (
-  <View
-    aria-hidden
-    width={7}
-    height={7}
-    borderTopWidth={2}
-    borderRightWidth={2}
-    borderColor="$ink"
-    transform={[{ rotate: "45deg" }]}
-  />
+/** Words that lead away from here. */
+export const Going = ({ children, rowan = false }: { readonly children: ReactNode; readonly rowan?: boolean }) => (
+  <View flexDirection="row" alignItems="baseline" columnGap={5}>
+    <Strong fontWeight="600" flexShrink={1} color={rowan ? "$rowan" : "$ink"}>
+      {children}
+    </Strong>
+    <View
+      aria-hidden
+      width={7}
+      height={7}
+      borderTopWidth={2}
+      borderRightWidth={2}
+      borderColor={rowan ? "$rowan" : "$ink"}
+      transform={[{ rotate: "45deg" }]}
+    />
+  </View>
 );
 
 /** Words that open a working or an explanation where they stand: a dotted line, as in no way anywhere. */

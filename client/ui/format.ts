@@ -104,7 +104,7 @@ export function dateInWords(iso: string, today: string): string {
 }
 
 /** A day that was or is set, with its year where that is not this one's. @example dayOf("2026-10-28", "2026-11-27") // "28 Oct" */
-export const dayOf = (iso: string, today: string) =>
+export const dayOf = (iso: string, today = localDate(Date.now())) =>
   (iso.slice(0, 4) === today.slice(0, 4) ? dayMonth : dayMonthYear)(noonOf(iso));
 
 /** When something was seen: `today 8:10`, `Fri 20 Nov`. */

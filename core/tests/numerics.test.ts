@@ -10,6 +10,7 @@ import {
   weightedQuantile,
 } from "../src/numerics/quantile";
 import { Remembered } from "../src/numerics/remembered";
+import { firstFrom } from "../src/numerics/search";
 import { risingRoot, risingRootNear } from "../src/numerics/root";
 import { finite, roundedOutward, within, fail, succeed, unwrap } from "../src/index";
 
@@ -95,9 +96,17 @@ describe("what is kept to be asked again", () => {
     const ask = (key: string) => kept.of(key, () => (made += 1));
     expect([ask("a"), ask("b"), ask("a")]).toEqual([1, 2, 1]);
     ask("c"); // lets b go: a was asked for later
-    expect([kept.has("a"), kept.has("b"), kept.has("c")]).toEqual([true, false, true]);
+    expect([kept.get("a"), kept.get("b"), kept.get("c")]).toEqual([1, undefined, 3]);
     expect(ask("b")).toBe(4);
   });
+});
+
+test("what holds from a place on is found at its first", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 60 }), fc.integer({ min: 0, max: 60 }), (count, from) => {
+      expect(firstFrom(count, (place) => place >= from)).toBe(Math.min(count, from));
+    }),
+  );
 });
 
 describe("a range rounded outward", () => {

@@ -1,12 +1,15 @@
-import fc from "fast-check";
 import { unwrap, type Scale } from "../src/index";
+import { expectTrue } from "./explained";
 import { GENERIC_SIZES } from "../src/plan/options";
 import {
+  ageing,
   feeding,
   lostToAgeing,
+  OPEN_TAP,
   sizeOfLitres,
   startingRecords,
   TRADES,
+  WASHER,
   type StartAnswers,
   type Trade,
 } from "../src/start";
@@ -49,6 +52,8 @@ describe("the records of a first day", () => {
     const again = made("cars", { tap: known.tap, meter: known.meter, shown: undefined });
     expect(again.isNew).toEqual({ tap: false, meter: false });
     expect([again.site, again.feedTest]).toEqual([undefined, undefined]);
+    // A meter that read nothing is not kept, whatever its scale.
+    expect(made("cars", { tap: known.tap, shown: undefined }).isNew).toEqual({ tap: false, meter: false });
     expect(again.rig.tapId).toBe(known.tap.id);
   });
   test("what is missing or beyond reason is a fault at its answer", () => {
@@ -73,16 +78,15 @@ describe("a vessel of any size", () => {
     expect([tank.kind, tank.diameter]).toEqual(["screw-head-tank", 245]);
     expect(tank.usualFlow).toBeLessThan(4);
   });
-  test("grows with its litres, and its height with their cube root", () => {
-    const height = ({ grossVolume, diameter }: ReturnType<typeof sizeOfLitres>) => grossVolume / diameter ** 2;
-    fc.assert(
-      fc.property(fc.double({ min: 20.5, max: 39, noNaN: true }), (litres) => {
-        const [one, more] = [sizeOfLitres(litres), sizeOfLitres(1.05 * litres)];
-        if (one.name !== more.name) return;
-        expect(height(more) / height(one)).toBeCloseTo(Math.cbrt(1.05), 1);
-        expect(more.emptyWeight).toBeGreaterThanOrEqual(one.emptyWeight);
-      }),
-    );
+  test("grows in all its lengths with the cube root of its litres, in its skin and its flow with the square of that", () => {
+    const [small, large] = [sizeOfLitres(20.5), sizeOfLitres(40)];
+    const times = 40 / 20.5;
+    expect([small.name, large.name]).toEqual(["Tank", "Tank"]);
+    expect(large.diameter / small.diameter).toBeCloseTo(Math.cbrt(times), 2);
+    const skin = Math.cbrt(times) ** 2;
+    expect(large.emptyWeight / small.emptyWeight / skin).toBeCloseTo(1, 1);
+    expect([small.usualFlow, large.usualFlow]).toEqual([3.2, 5.1]);
+    expect([small.emptyWeight, large.emptyWeight]).toEqual([6.1, 9.5]);
   });
 });
 
@@ -92,9 +96,51 @@ describe("a pressure washer", () => {
   test("outruns a bed of few litres, which takes two thirds of its litres a minute", () => {
     expect(washer({ resin: 6, diameter: 152 })).toMatchObject({ state: "bed-short", bedTakes: 4 });
     expect(washer({ resin: 12 }).state).toBe("fits");
+    // 40 bed volumes an hour: 7 L/min is just what 10.5 L of resin keep up with.
+    expect([washer({ resin: 10.4 }).state, washer({ resin: 10.6 }).state]).toEqual(["bed-short", "fits"]);
   });
   test("takes more of the pressure the slimmer the bed", () =>
     expect(washer({ diameter: 152 }).pressureLoss).toBeGreaterThan(washer({}).pressureLoss * 3));
+});
+
+describe("the usual figures of a first day", () => {
+  test("are these, of each trade", () =>
+    expect(
+      Object.fromEntries(
+        TRADE_NAMES.map((name) => {
+          const { litresPerJob, jobsPerWeek, grossVolume, toolFlow, surfaces } = TRADES[name];
+          return [
+            name,
+            [litresPerJob, jobsPerWeek, grossVolume, toolFlow, ...surfaces.map(({ marks }) => marks.limit)],
+          ];
+        }),
+      ),
+    ).toEqual({
+      windows: [60, 20, 28, undefined, 10, 5, 20],
+      cars: [40, 15, 14, 5, 10, 5, 20],
+      "own-car": [40, 1, 7.5, 5, 10, 5, 20],
+      aquarium: [45, 2, 1.5, undefined, 1, 2],
+      other: [50, 5, 14, undefined, 10, 5, 20],
+    }));
+  test("a surface that dries at once is watched from 3 and never used above 10 ppm NaCl", () =>
+    expect(TRADES.cars.surfaces[1]!.marks).toEqual({ watch: 3, limit: 5, hard: 10, scale: "nacl" }));
+  test("a washer draws 7 and an open tap gives 12 L/min; a membrane in order lets a twentieth through", () => {
+    expect([WASHER, OPEN_TAP]).toEqual([7, 12]);
+    expect(made("aquarium").rig.stages[2]).toEqual({ kind: "membrane", rejection: 0.95 });
+  });
+});
+
+describe("a charge that is used little", () => {
+  test("lasts as long as its litres and jobs say, and ages from three quarters of a year on", () => {
+    expect(ageing(4160, 1, 40)).toMatchObject({ years: 2, lost: lostToAgeing(2) });
+    expect(ageing(0.74 * 2080, 1, 40)).toBeUndefined();
+    expect(ageing(0.76 * 2080, 1, 40)?.years).toBeCloseTo(0.76, 9);
+    expect(ageing(1000, 0, 40)).toBeUndefined();
+  });
+  test("its working, and that of what beads keep up with, give the shown numbers", () => {
+    expectTrue(ageing(5000, 1.5, 35)!.explanation);
+    expectTrue(feeding({ wanted: 7, tap: 12, resin: 6.4, diameter: 152, grade: "virgin" })!.explanation);
+  });
 });
 
 test("a charge that stands for years ages: some six in a hundred a year, and never all", () => {

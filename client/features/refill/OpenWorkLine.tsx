@@ -3,8 +3,7 @@ import { GUIDED } from "@winter-bead/core";
 import { worksOf } from "@winter-bead/core/src/refill/work";
 import { useMemo } from "react";
 import { useRecords } from "../../data/store";
-import { Pressable } from "../../ui/boxes";
-import { Strong } from "../../ui/words";
+import { Going, Pressable } from "../../ui/boxes";
 
 /** Guided work that was begun, on any phone, and is not ended: one tap goes on with it. */
 export function OpenWorkLine() {
@@ -20,9 +19,9 @@ export function OpenWorkLine() {
           alignItems="flex-start"
           testID="work-under-way"
         >
-          <Strong>
-            {`${rigs.find((rig) => rig.id === rigId)?.name ?? "A rig"}, ${GUIDED.of[guided].toLowerCase()}: go on ›`}
-          </Strong>
+          <Going>
+            {`${rigs.find((rig) => rig.id === rigId)?.name ?? "A rig"}, ${GUIDED.of[guided].toLowerCase()}: go on`}
+          </Going>
         </Pressable>
       ))}
     </View>

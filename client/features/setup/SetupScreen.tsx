@@ -2,7 +2,7 @@ import { View } from "@tamagui/core";
 import { useState, type ReactNode } from "react";
 import { useRecords } from "../../data/store";
 import { Pressable, TextButton } from "../../ui/boxes";
-import { dayOf, localDate, scaleUnit, threeDigits } from "../../ui/format";
+import { dayOf, scaleUnit, threeDigits } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { inUse } from "../../data/in-use";
@@ -68,7 +68,7 @@ function Retired({
       </TextButton>
       {open
         ? things.map(({ name, on, href }) => (
-            <Line key={href} name={name} detail={`retired ${dayOf(on, localDate(Date.now()))}`} href={href} />
+            <Line key={href} name={name} detail={`retired ${dayOf(on)}`} href={href} />
           ))
         : null}
     </View>

@@ -1,4 +1,5 @@
 import { cylinderLitres, MARKS, type Marks, type Rig, type Stage, type Use, type Vessel } from "@winter-bead/core";
+import { USUAL_REJECTION } from "@winter-bead/core/src/start";
 import type { Bodies } from "../../forms/resolve";
 import type { Texts } from "../../forms/texts";
 import { toInternal, typedNumber, type Units } from "../../ui/format";
@@ -13,7 +14,6 @@ export const JOBS: Readonly<Record<Use, { readonly name: string; readonly litres
 /** What stands before the resin, as one choice. */
 export type Before = "none" | "filters" | "membrane" | "own";
 
-const USUAL_REJECTION = 0.95;
 const FILTERS: readonly Stage[] = [{ kind: "sediment" }, { kind: "carbon" }];
 
 function beforeOf(stages: readonly Stage[] | undefined): Before {

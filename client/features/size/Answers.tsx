@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import { flowsUp, type SchoolLife, type VesselKind } from "@winter-bead/core";
 import { View } from "@tamagui/core";
+import { AnswerFrame } from "../../ui/AnswerFrame";
 import { BeadColumn } from "../../ui/BeadColumn";
 import { Card } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
@@ -146,16 +147,12 @@ export function AnswerBar({
   const chemistry = answer?.schools.find((life) => life.school === "chemistry");
   const number = chemistry && shown("volume", chemistry.typical, units);
   return (
-    <View
+    <AnswerFrame
       flexDirection="row"
+      justifyContent="flex-start"
+      alignItems="center"
       gap="$4"
       minHeight={112}
-      alignItems="center"
-      backgroundColor="$card"
-      borderBottomColor="$ink"
-      borderBottomWidth={2}
-      paddingHorizontal={18}
-      paddingVertical={6}
       testID="size-answer"
     >
       {answer && question && chemistry && number ? (
@@ -187,7 +184,7 @@ export function AnswerBar({
       ) : (
         <Body role="alert">{trouble}</Body>
       )}
-    </View>
+    </AnswerFrame>
   );
 }
 

@@ -29,7 +29,7 @@ import { useRigFacts } from "../rack/useRigs";
 import { optionsOf } from "../../forms/options";
 import { HABIT_WORDS, habitBasis } from "./habit-words";
 import { wholeMoney } from "./money";
-import { SizeBar } from "./SizeBar";
+import { OF_BEFORE, SizeBar } from "./SizeBar";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { planner } from "./useLives";
 import { useVessels } from "./useVessels";
@@ -378,6 +378,7 @@ export function HabitsScreen() {
       </SizeScreen>
     );
   const most = Math.max(1, ...(found?.habits ?? []).map(({ money }) => money));
+  const trouble = asked ? (answer && !answer.ok ? answer.fault.message : undefined) : A_FIGURE_IS_MISSING;
   const list = (
     <View
       opacity={working ? 0.6 : 1}
@@ -397,8 +398,7 @@ export function HabitsScreen() {
             />
           ))
         : null}
-      {answer && !answer.ok && wide ? <Body role="alert">{answer.fault.message}</Body> : null}
-      {asked || !wide ? null : <Body role="alert">{A_FIGURE_IS_MISSING}</Body>}
+      {trouble && wide ? <Body role="alert">{found ? `${trouble} ${OF_BEFORE}` : trouble}</Body> : null}
       {found ? (
         <Small>{`Each by itself, for ${optionName(found.asked.option)} at ${water.tap.name}; they don’t simply add up.`}</Small>
       ) : null}
@@ -419,7 +419,6 @@ export function HabitsScreen() {
       </More>
     </View>
   );
-  const trouble = asked ? (answer && !answer.ok ? answer.fault.message : undefined) : A_FIGURE_IS_MISSING;
   const bar = <FirstHabit habit={found?.habits[0]} trouble={trouble} currency={work.prices.currency} />;
   return (
     <SizeScreen title="What would help most" detail={wide ? list : undefined} bar={wide ? undefined : bar}>

@@ -40,7 +40,7 @@ import { COST_PARTS } from "./cost-parts";
 import { wholeMoney } from "./money";
 import { PaysChart } from "./PaysChart";
 import type { PaysAnswer } from "./plan.worker";
-import { SizeBar } from "./SizeBar";
+import { OF_BEFORE, SizeBar } from "./SizeBar";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { planner } from "./useLives";
 import type { CrewPrices } from "./usePrices";
@@ -388,6 +388,7 @@ export function PaysScreen() {
       </SizeScreen>
     );
   const scale: Scale = scaleFactor(water.tap.scale) === 1 ? "ec" : water.tap.scale;
+  const trouble = asked ? (answer && !answer.ok ? answer.fault.message : undefined) : "A figure is missing.";
   const shownAnswer = (
     <View
       opacity={working ? 0.6 : 1}
@@ -396,8 +397,7 @@ export function PaysScreen() {
       minHeight={roomFor(answer !== undefined || wide)}
     >
       {found ? <Answer {...found} work={work} scale={scale} /> : null}
-      {answer && !answer.ok && wide ? <Body role="alert">{answer.fault.message}</Body> : null}
-      {asked || !wide ? null : <Body role="alert">A figure is missing.</Body>}
+      {trouble && wide ? <Body role="alert">{found ? `${trouble} ${OF_BEFORE}` : trouble}</Body> : null}
       {asked && !found && !answer ? <Body role="status">Looking for the feed…</Body> : null}
     </View>
   );
@@ -410,7 +410,6 @@ export function PaysScreen() {
       <TextButton onPress={() => patch(START)}>Start again</TextButton>
     </View>
   );
-  const trouble = asked ? (answer && !answer.ok ? answer.fault.message : undefined) : "A figure is missing.";
   const bar = <SavedBar pays={found?.pays} asked={asked} trouble={trouble} scale={scale} work={work} />;
   return (
     <SizeScreen title="When RO pays" detail={wide ? shownAnswer : undefined} bar={wide ? undefined : bar}>

@@ -87,7 +87,7 @@ function PriceForm({ known }: { readonly known: CrewPrices }) {
       <Body role="note" testID="prices-from">
         {known.assumed
           ? `These are planning assumptions, set down on ${known.from.replace("assumption of ", "")}: put in what you pay.`
-          : `Your prices of ${dayOf(list!.setOn, localDate(Date.now()))}. Change what has changed.`}
+          : `Your prices of ${dayOf(list!.setOn)}. Change what has changed.`}
       </Body>
       <RecordField form={form} path="list.currency" label="Currency" />
       {GROUPS.map(({ name, fields }) => (

@@ -1,5 +1,9 @@
 import { View } from "@tamagui/core";
+import { AnswerFrame } from "../../ui/AnswerFrame";
 import { Big, Body, Small } from "../../ui/words";
+
+/** Said of an answer that still stands while a figure is missing. */
+export const OF_BEFORE = "This is of the figures before.";
 
 /** The answer of a place of sizing, in sight over what is typed; its height is kept. */
 export function SizeBar({
@@ -18,16 +22,7 @@ export function SizeBar({
   readonly waiting: string;
 }) {
   return (
-    <View
-      minHeight={92}
-      justifyContent="center"
-      backgroundColor="$card"
-      borderBottomColor="$ink"
-      borderBottomWidth={2}
-      paddingHorizontal={18}
-      paddingVertical={6}
-      testID="size-bar"
-    >
+    <AnswerFrame testID="size-bar">
       {name === undefined ? (
         <Body role={trouble ? "alert" : "status"}>{trouble ?? waiting}</Body>
       ) : (
@@ -41,9 +36,9 @@ export function SizeBar({
               </Small>
             )}
           </View>
-          {trouble ? <Small role="alert" color="$rowan">{`${trouble} This is of the figures before.`}</Small> : null}
+          {trouble ? <Small role="alert" color="$rowan">{`${trouble} ${OF_BEFORE}`}</Small> : null}
         </>
       )}
-    </View>
+    </AnswerFrame>
   );
 }

@@ -26,7 +26,7 @@ import { OptionCard } from "./OptionCard";
 import { OptionWall } from "./OptionWall";
 import { PinnedTable } from "./PinnedTable";
 import { SchoolsCard } from "./SchoolsCard";
-import { SizeBar } from "./SizeBar";
+import { OF_BEFORE, SizeBar } from "./SizeBar";
 import { NoTap, SizeScreen } from "./SizeScreen";
 import { TradeOff } from "./TradeOff";
 import { planner } from "./useLives";
@@ -314,7 +314,7 @@ export function VesselScreen() {
     >
       <Changing work={work} />
       {sized ? <Best {...sized} /> : null}
-      {trouble && wide ? <Body role="alert">{trouble}</Body> : null}
+      {trouble && wide ? <Body role="alert">{sized ? `${trouble} ${OF_BEFORE}` : trouble}</Body> : null}
       {parsed.input && !answer && !sized ? <Body role="status">Pricing every option…</Body> : null}
       {chemistryKnown ? null : (
         <Small role="note" testID="chemistry-unknown">

@@ -1,4 +1,4 @@
-import { dayOf, localDate } from "../../ui/format";
+import { dayOf } from "../../ui/format";
 import type { PriceWords, Prices } from "@winter-bead/core";
 import { DEFAULT_PRICES, DEFAULT_PRICES_DATE } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
@@ -26,7 +26,7 @@ export function usePrices(): CrewPrices {
       ? {
           prices: list.prices,
           currency: list.currency,
-          from: `your prices of ${dayOf(list.setOn, localDate(Date.now()))}`,
+          from: `your prices of ${dayOf(list.setOn)}`,
           assumed: false,
           list,
         }

@@ -1,6 +1,6 @@
-import { View } from "@tamagui/core";
 import { verdictTitle, workWords } from "@winter-bead/core";
 import { dateInWords, litresRange, localDate, type Units } from "../../ui/format";
+import { AnswerFrame } from "../../ui/AnswerFrame";
 import { Body, Huge, Small, Strong } from "../../ui/words";
 import type { StartAnswer } from "./answer";
 
@@ -19,7 +19,7 @@ function underLitres({ facts, left, dates }: StartAnswer, now: number): string {
   return [jobs, until].filter(Boolean).join(" · ");
 }
 
-/** The answer, in sight while its inputs are typed; its height is kept, so that nothing jumps. */
+/** The answer over the three questions. */
 export function AnswerBar({
   answer,
   open,
@@ -36,17 +36,7 @@ export function AnswerBar({
 }) {
   const { left, standing } = answer ?? {};
   return (
-    <View
-      backgroundColor="$card"
-      borderBottomColor="$ink"
-      borderBottomWidth={2}
-      paddingHorizontal={18}
-      paddingVertical={8}
-      minHeight={98}
-      justifyContent="center"
-      testID="start-answer"
-      role="status"
-    >
+    <AnswerFrame testID="start-answer" role="status">
       {trouble ? (
         <Body color="$rowan">{trouble}</Body>
       ) : left && answer && !open ? (
@@ -71,6 +61,6 @@ export function AnswerBar({
           <Body>{open ?? "One moment…"}</Body>
         </>
       )}
-    </View>
+    </AnswerFrame>
   );
 }

@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import { explainHeadline, GRADE, type Scale } from "@winter-bead/core";
-import { feeding, lostToAgeing, sizeOfLitres, TRADES, type Trade } from "@winter-bead/core/src/start";
+import { lostToAgeing, sizeOfLitres, TRADES, type Trade } from "@winter-bead/core/src/start";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { ScrollView } from "react-native";
@@ -36,15 +36,9 @@ import { AnswerBar } from "./AnswerBar";
 import type { StartAnswer, StartQuestion } from "./answer";
 import { keepStart } from "./keep-start";
 import { ScaleHelp } from "./ScaleHelp";
-import { parseStart, startDraft, startInOtherUnits, withTrade, type StartDraft } from "./start-form";
+import { parseStart, startDraft, startInOtherUnits, withTrade, type Asked, type StartDraft } from "./start-form";
+import { ToolAsked, WasherWords } from "./ToolAsked";
 import { tidyLitres, VesselWall } from "./VesselWall";
-
-interface Asked {
-  readonly draft: StartDraft;
-  readonly patch: (part: Partial<StartDraft>) => void;
-  readonly errors: Partial<Record<keyof StartDraft, string>>;
-  readonly units: Units;
-}
 
 const TRADE_OPTIONS = (Object.keys(TRADES) as Trade[]).map((value) => ({ value, label: TRADES[value].name }));
 
@@ -115,17 +109,21 @@ function MeterAsked({ draft, patch, errors, answer, units }: Asked & { readonly 
           </FieldRow>
         </View>
       )}
-      <Choice
-        label={meters.length > 0 ? "By which meter?" : "Your meter’s ppm is"}
-        value={draft.meter}
-        options={options}
-        onChange={(meter) => patch({ meter })}
-        testID="start-meter"
-      />
-      <Opener onPress={() => setHelp(!help)} expanded={help} testID="which-scale">
-        {help ? "Close" : "Which is mine?"}
-      </Opener>
-      {help ? <ScaleHelp /> : null}
+      {tap ? null : (
+        <>
+          <Choice
+            label={meters.length > 0 ? "By which meter?" : "Your meter’s ppm is"}
+            value={draft.meter}
+            options={options}
+            onChange={(meter) => patch({ meter })}
+            testID="start-meter"
+          />
+          <Opener onPress={() => setHelp(!help)} expanded={help} testID="which-scale">
+            {help ? "Close" : "Which is mine?"}
+          </Opener>
+          {help ? <ScaleHelp /> : null}
+        </>
+      )}
     </View>
   );
 }
@@ -207,75 +205,6 @@ function WorkAsked({ draft, patch, errors }: Asked) {
   );
 }
 
-/** Whether tap and bed can feed a pressure washer, in words. */
-function washerWords({ draft, units }: Asked): string | undefined {
-  const number = (text: string) => toInternal("flow", typedNumber(text) ?? NaN, units);
-  const litres = toInternal("volume", typedNumber(draft.vessel) ?? NaN, units);
-  if (!(litres > 0)) return undefined;
-  const { diameter, fillFraction, grossVolume } = sizeOfLitres(litres);
-  const resin = grossVolume * fillFraction;
-  const answer = feeding({
-    wanted: number(draft.washer),
-    tap: number(draft.tapFlow),
-    resin,
-    diameter,
-    grade: draft.grade,
-  });
-  if (!answer) return undefined;
-  const flow = (value: number) => `${shown("flow", value, units).text} ${unitOf("flow", units)}`;
-  if (answer.state === "tap-short")
-    return `The tap gives ${flow(number(draft.tapFlow))}: less than the washer draws, which can harm its pump. Feed it from a barrel, or keep it for the wash.`;
-  const loss = shown("pressure", answer.pressureLoss, units);
-  if (answer.state === "bed-short")
-    return `Beads in this vessel keep up with about ${flow(answer.bedTakes)}; faster, ions slip through. A larger vessel, or a hose for the last rinse.`;
-  return `Tap and beads can feed it; the beads take ${loss.text} ${loss.unit} of the pressure.`;
-}
-
-/** What the water comes out of: a pressure washer draws its flow whatever stands before it. */
-function ToolAsked({ draft, patch, errors, units, washer }: Asked & { readonly washer: string | undefined }) {
-  return (
-    <>
-      <Choice
-        label="It comes out of"
-        value={draft.tool}
-        options={[
-          { value: "hose", label: "A hose or lance" },
-          { value: "washer", label: "A pressure washer" },
-        ]}
-        onChange={(tool) => patch({ tool })}
-        testID="start-tool"
-      />
-      {draft.tool === "washer" ? (
-        <FieldRow>
-          <NumberField
-            label="The washer draws"
-            unit={unitOf("flow", units)}
-            hint="Its plate says it"
-            value={draft.washer}
-            onChange={(value) => patch({ washer: value })}
-            testID="start-washer"
-            {...(errors.washer ? { error: errors.washer } : {})}
-          />
-          <NumberField
-            label="The open tap gives"
-            unit={unitOf("flow", units)}
-            hint="A bucket and a watch"
-            value={draft.tapFlow}
-            onChange={(value) => patch({ tapFlow: value })}
-            testID="start-tap-flow"
-            {...(errors.tapFlow ? { error: errors.tapFlow } : {})}
-          />
-        </FieldRow>
-      ) : null}
-      {washer ? (
-        <Body role="note" testID="washer-words">
-          {washer}
-        </Body>
-      ) : null}
-    </>
-  );
-}
-
 /** What most leave as it is, folded under one line that says it. */
 function Defaults(props: Asked) {
   const { draft, patch, errors, units } = props;
@@ -289,14 +218,13 @@ function Defaults(props: Asked) {
     draft.before === "membrane" ? "behind RO" : "nothing before it",
     ...(toolFlow === undefined ? [] : [draft.tool === "washer" ? "pressure washer" : "hose"]),
   ].join(" · ");
-  const washer = draft.tool === "washer" ? washerWords(props) : undefined;
   return (
     <View gap="$3">
       <Body>{`Taken as usual: ${line}`}</Body>
       <Opener onPress={() => setOpen(!open)} expanded={open} testID="start-defaults">
         {open ? "Close" : "Change these"}
       </Opener>
-      {washer && !open ? <Body role="note">{washer}</Body> : null}
+      {open ? null : <WasherWords {...props} />}
       {open ? (
         <View gap="$3">
           <TextField
@@ -330,7 +258,7 @@ function Defaults(props: Asked) {
             onChange={(before) => patch({ before })}
             testID="start-before"
           />
-          {toolFlow === undefined ? null : <ToolAsked {...props} washer={washer} />}
+          {toolFlow === undefined ? null : <ToolAsked {...props} />}
         </View>
       ) : null}
     </View>
@@ -354,7 +282,10 @@ function Narrower({
     <View gap="$2" testID="start-narrower">
       <Heading>What makes it narrower</Heading>
       {draft.meter === "unknown" ? (
-        <Body>Your meter’s scale: until it is known the range spans all that ppm meters have.</Body>
+        <Body>
+          Your meter’s scale: until it is known the range spans all that ppm meters have. What follows is worked out as
+          on NaCl.
+        </Body>
       ) : null}
       {draft.used === "unknown" ? <Body>How much the charge has done: its readings will soon tell.</Body> : null}
       {narrowed ? (
@@ -366,7 +297,15 @@ function Narrower({
       ) : null}
       <Body>Each output you log, and the feed read where you hook up: that is all the log asks for.</Body>
       {ageing ? (
-        <Body testID="start-ageing">{`It would last ${threeDigits(ageing.years)} years; beads that stand wet age about ${threeDigits(100 * lostToAgeing(1))} % a year, which takes ${threeDigits(100 * ageing.lost)} % of it by then. A smaller charge, filled more often, wastes less.`}</Body>
+        <Explained explanation={ageing.explanation} testID="start-ageing">
+          <Body>
+            {`It would last ${threeDigits(ageing.years)} years; beads that stand wet age about ${threeDigits(100 * lostToAgeing(1))} % a year, which takes `}
+            <Strong textDecorationLine="underline" textDecorationStyle="dotted">
+              {`${threeDigits(100 * ageing.lost)} %`}
+            </Strong>
+            {" of it by then. A smaller charge, filled more often, wastes less."}
+          </Body>
+        </Explained>
       ) : null}
       <Explained explanation={explained} testID="why-start" />
     </View>

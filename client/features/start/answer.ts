@@ -10,7 +10,13 @@ import {
   type Standing,
   type ThreeOf,
 } from "@winter-bead/core";
-import { lostToAgeing, startingRecords, type StartAnswers, type StartingRecords } from "@winter-bead/core/src/start";
+import {
+  ageing,
+  startingRecords,
+  type Ageing,
+  type StartAnswers,
+  type StartingRecords,
+} from "@winter-bead/core/src/start";
 import { assess, assessQuickly, type RigFacts } from "../rack/assess";
 
 /** What a first day is asked with; without a scale the answer spans those that ppm meters have. */
@@ -30,17 +36,14 @@ export interface StartAnswer {
   readonly byScale: readonly { readonly scale: Scale; readonly litres: number }[];
   /** The range once a first charge has run to its limit. */
   readonly narrowed: ThreeOf<number> | undefined;
-  /** Share of the capacity that standing takes until the charge is used up, and the years that is. */
-  readonly ageing: { readonly years: number; readonly lost: number } | undefined;
+  /** What standing takes of a charge that lasts for years. */
+  readonly ageing: Ageing | undefined;
 }
 
 const SCALES: readonly Scale[] = ["nacl", "442", "kcl", "ec"];
 const OF_PPM_METERS: readonly Scale[] = ["nacl", "442", "kcl"];
 /** Where nobody knows the scale, the one on which a number means the most ions is kept: the litres are the fewest. */
 export const UNKNOWN_AS: Scale = "nacl";
-/** Shorter than this ageing is not worth a word. */
-const YEARS_THAT_AGE = 0.75;
-const WEEKS_A_YEAR = 52.18;
 
 const factsOf = ({ tap, meter, vessel, rig, charge, feedTest }: StartingRecords, now: number): RigFacts => ({
   ...{ rig, vessel, now },
@@ -85,7 +88,6 @@ export function answerStart(question: StartQuestion): StartAnswer | { readonly f
         }
       : standing.left;
   const taught = learn([lessonAsPromised(facts.vessel.id)], facts.vessel.id);
-  const years = (standing.left?.typical ?? 0) / Math.max(1e-9, jobsPerWeek * litresPerJob * WEEKS_A_YEAR);
   return {
     facts: { rig: facts.rig, vessel: facts.vessel },
     standing,
@@ -93,6 +95,6 @@ export function answerStart(question: StartQuestion): StartAnswer | { readonly f
     dates,
     byScale: all.flatMap((each) => (each.left ? [{ scale: each.scale, litres: each.left.typical }] : [])),
     narrowed: assessQuickly(facts, taught).standing?.left,
-    ageing: years > YEARS_THAT_AGE ? { years, lost: lostToAgeing(years) } : undefined,
+    ageing: standing.left && ageing(standing.left.typical, jobsPerWeek, litresPerJob),
   };
 }

@@ -72,6 +72,14 @@ export function withTrade(draft: StartDraft, trade: Trade, units: Units): Partia
   return { trade, ...Object.fromEntries(untouched) };
 }
 
+/** What each question is asked with. */
+export interface Asked {
+  readonly draft: StartDraft;
+  readonly patch: (part: Partial<StartDraft>) => void;
+  readonly errors: ParsedStart["errors"];
+  readonly units: Units;
+}
+
 const SCALES: readonly string[] = ["nacl", "442", "kcl", "ec", "unknown"];
 
 export interface KnownThings {
@@ -114,7 +122,8 @@ export function parseStart(draft: StartDraft, things: KnownThings, units: Units)
   };
   const tap = things.taps.find(({ id }) => id === draft.tapId);
   const isOpen = draft.shown.trim() === "";
-  const shown = isOpen ? undefined : number("shown", { ...RANGES.value, above: 0, name: "The reading" });
+  // What is known of a tap is not asked again.
+  const shown = isOpen || tap ? undefined : number("shown", { ...RANGES.value, above: 0, name: "The reading" });
   const grossVolume = number("vessel", { ...RANGES.volume, name: "The vessel's inside" }, "volume");
   const jobsPerWeek = number("jobs", RANGES.jobsPerWeek);
   const litresPerJob = number("perJob", { ...RANGES.volume, name: "The water of a job" }, "volume");
@@ -123,7 +132,7 @@ export function parseStart(draft: StartDraft, things: KnownThings, units: Units)
   const partUsed = partUsedOf(draft);
   if (partUsed === "wrong") errors.usedCount = "Say about how many; a guess is fine, it counts as one.";
   if (draft.name.trim() === "") errors.name = "Give it a name, such as Van.";
-  const meter = meterOf(draft, things);
+  const meter = tap ? { scale: tap.scale } : meterOf(draft, things);
   if (isOpen && !tap) return { errors, open: "shown" };
   if (!meter) return { errors, open: "meter" };
   if (Object.keys(errors).length > 0) return { errors };

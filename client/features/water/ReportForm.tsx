@@ -108,7 +108,7 @@ function useReport(tap: Tap, report: Kept<"water-reports"> | undefined) {
     keepTyped(form, async (bodies) => {
       const typed = bodies["report"] as unknown as WaterReport;
       const done = await (report ? change("water-reports", report, typed) : keep("water-reports", typed));
-      const words = `${report ? "Corrected" : "Kept"}: the report of ${dayOf(typed.sampledOn, localDate(Date.now()))} for ${tap.name}.`;
+      const words = `${report ? "Corrected" : "Kept"}: the report of ${dayOf(typed.sampledOn)} for ${tap.name}.`;
       return { ...done, words, away: `/water/${tap.id}` };
     });
   const empty = () => {

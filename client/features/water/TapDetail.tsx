@@ -13,7 +13,7 @@ import { change, useRecords } from "../../data/store";
 import { EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { monthLong } from "../../ui/dates";
-import { dayOf, localDate, momentInWords, percent, scaleUnit, threeDigits } from "../../ui/format";
+import { dayOf, momentInWords, percent, scaleUnit, threeDigits } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Huge, Small, Strong, Title } from "../../ui/words";
 import { FeedTestForm } from "./FeedTestForm";
@@ -154,7 +154,7 @@ function WhatWasEntered({ water }: { readonly water: TapWater }) {
           {[...reports].reverse().map((report) => (
             <View key={report.id} role="listitem">
               <TextButton href={`/water/report?id=${report.id}`}>
-                {`Report sampled ${dayOf(report.sampledOn, localDate(Date.now()))}${report.origin ? `, ${report.origin}` : ""}`}
+                {`Report sampled ${dayOf(report.sampledOn)}${report.origin ? `, ${report.origin}` : ""}`}
               </TextButton>
             </View>
           ))}
@@ -225,7 +225,7 @@ export function TapDetail({
         <Heading>Water report</Heading>
         {report && described ? (
           <View gap="$1">
-            <Body>{`${report.origin ?? "Typed in"}, sampled ${dayOf(report.sampledOn, localDate(Date.now()))}.`}</Body>
+            <Body>{`${report.origin ?? "Typed in"}, sampled ${dayOf(report.sampledOn)}.`}</Body>
             <ReportSummary answer={described} values={values!} />
           </View>
         ) : (

@@ -4,7 +4,7 @@ import { bookedJobs, DAYS_AHEAD, firstShortDay, oddsWords, workOn } from "@winte
 import { useMemo, useState } from "react";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
-import { Choice, EmptyState, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
+import { Choice, EmptyState, Going, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { dateInWords, localDate, type Units } from "../../ui/format";
 import { Screen, useWide } from "../../ui/Screen";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
@@ -193,7 +193,7 @@ function NextOrder({ ahead, units }: { readonly ahead: WeeksAhead; readonly unit
   if (!next) return null;
   return (
     <Pressable href="/weeks/stock" alignItems="flex-start" minHeight={40} testID="next-order">
-      <Strong color={next.by <= ahead.today ? "$rowan" : "$ink"}>{`${orderWords(next, ahead.today, units)} ›`}</Strong>
+      <Going rowan={next.by <= ahead.today}>{orderWords(next, ahead.today, units)}</Going>
     </Pressable>
   );
 }

@@ -45,7 +45,8 @@ export const DEFAULT_SPREAD = 0.05;
 
 const WATER_DENSITY = 998; // kg/m³
 const DIFFUSIVITY_AT_25 = 1.6e-9; // m²/s
-const USUAL_BED_VOLUMES = { low: 8, high: 40 } as const;
+/** Bed volumes an hour within which mixed beds usually work. */
+export const USUAL_BED_VOLUMES = { low: 8, high: 40 } as const;
 const REYNOLDS_TRUSTED_TO = 55;
 
 /** Dynamic viscosity of water, Pa·s, at a temperature in °C (Vogel's equation). @example viscosity(25) // 0.00089 */

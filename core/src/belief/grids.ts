@@ -1,6 +1,6 @@
 import { FRONT_WIDTHS } from "../front/product-curve";
 import { logNormalCdf } from "../numerics/normal";
-import { Remembered } from "../numerics/remembered";
+import { RememberedOf } from "../numerics/remembered";
 
 /** Grid over x = ln(q/q_grade): how much better or worse than its grade a resin holds. */
 export const X_LOW = -2.4;
@@ -127,14 +127,11 @@ export function usualOrOdd(through: (sd: number) => Float64Array, loadSd: number
 }
 
 const MOST_PRIORS = 20;
-const priors = new WeakMap<CapacityWeights, Remembered<CapacityWeights>>();
+const priors = new RememberedOf<CapacityWeights, CapacityWeights>(MOST_PRIORS);
 
 /** What is believed of the next charge: its owner's resin with the scatter of one charge, and a chance that it is dead. */
-export function chargePrior(owner: CapacityWeights, loadSd: number): CapacityWeights {
-  const known = priors.get(owner) ?? new Remembered<CapacityWeights>(MOST_PRIORS);
-  priors.set(owner, known);
-  return known.of(String(loadSd), () => freshPrior(owner, loadSd));
-}
+export const chargePrior = (owner: CapacityWeights, loadSd: number): CapacityWeights =>
+  priors.about(owner).of(String(loadSd), () => freshPrior(owner, loadSd));
 
 function freshPrior(owner: CapacityWeights, loadSd: number): CapacityWeights {
   const usual = widened(owner, Math.hypot(CHARGE_SD, loadSd));

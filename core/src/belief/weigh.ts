@@ -1,6 +1,6 @@
 import { firstPass, TABLE_LOW, TABLE_STEP, type FrontTable } from "../front/front-table";
 import { FRONT_WIDTHS, frontsOf, type ProductCurve } from "../front/product-curve";
-import { Remembered } from "../numerics/remembered";
+import { RememberedOf } from "../numerics/remembered";
 import { BYPASSES, WIDTHS, X_LOW, X_POINTS, X_STEP } from "./grids";
 import type { ReadingGroup } from "./groups";
 
@@ -181,23 +181,17 @@ export function weigh(
 
 /** What the readings of some rigs say is kept: a quarter of a megabyte each. */
 const MOST_KEPT = 12;
-const readingsSaid = new WeakMap<readonly FrontTable[], Remembered<Float64Array>>();
+const readingsSaid = new RememberedOf<readonly FrontTable[], Float64Array>(MOST_KEPT);
 
 /** What groups of readings say over (width, bypass, x); said again with one group more it costs that group alone. */
 function likelihoodOf(groups: readonly ReadingGroup[], scale: ChargeScale): Float64Array {
-  const fronts = frontsOf(scale.curve);
-  const kept = readingsSaid.get(fronts) ?? new Remembered<Float64Array>(MOST_KEPT);
-  readingsSaid.set(fronts, kept);
+  const kept = readingsSaid.about(frontsOf(scale.curve));
   const keyOf = (some: readonly ReadingGroup[]) =>
     `${scale.logPromised} ${scale.logLimit.join(" ")} ${JSON.stringify(some)}`;
   return kept.of(keyOf(groups), () => {
-    const all = new Float64Array(CELLS).fill(1);
-    const earlier = keyOf(groups.slice(0, -1));
-    if (!kept.has(earlier)) weigh(all, groups, scale, FORGOTTEN_OF_READINGS);
-    else {
-      all.set(kept.of(earlier, () => all));
-      weigh(all, groups.slice(-1), scale, FORGOTTEN_OF_READINGS);
-    }
+    const earlier = kept.get(keyOf(groups.slice(0, -1)));
+    const all = earlier ? earlier.slice() : new Float64Array(CELLS).fill(1);
+    weigh(all, earlier ? groups.slice(-1) : groups, scale, FORGOTTEN_OF_READINGS);
     return all;
   });
 }

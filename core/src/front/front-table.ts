@@ -1,3 +1,4 @@
+import { firstFrom } from "../numerics/search";
 import { breakthrough } from "../life/breakthrough";
 
 /**
@@ -77,16 +78,6 @@ function peaksOf(front: FrontTable): FrontTable {
   return made;
 }
 
-function firstAtOrOver(ascending: FrontTable, share: number): number {
-  let [low, high] = [0, ascending.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (ascending[middle]! >= share) high = middle;
-    else low = middle + 1;
-  }
-  return low;
-}
-
 /**
  * ln T at which a front first reaches a share of the feed; a front on a carbonic plateau may fall again behind it.
  *
@@ -94,7 +85,8 @@ function firstAtOrOver(ascending: FrontTable, share: number): number {
  */
 export function firstPass(front: FrontTable, share: number): number {
   if (front[0]! >= share) return TABLE_LOW;
-  const point = firstAtOrOver(peaksOf(front), share);
+  const peaked = peaksOf(front);
+  const point = firstFrom(peaked.length, (place) => peaked[place]! >= share);
   if (point === front.length) return TABLE_LOW + TABLE_STEP * (front.length - 1);
   const [before, after] = [front[point - 1]!, front[point]!];
   const part = before > 0 ? Math.log(share / before) / Math.log(after / before) : (share - before) / (after - before);

@@ -1,3 +1,4 @@
+import { firstFrom } from "../numerics/search";
 import { choice, type ValueOf } from "../descriptor/field";
 import { fail, succeed, type Result } from "../result";
 
@@ -75,15 +76,8 @@ export interface FeedPoint {
 }
 
 /** Place of the first reading at a moment or after it, in order of time; their number where none is. @example firstAtOrAfter([{ at: 5 }], 3) // 0 */
-export function firstAtOrAfter(readings: readonly { readonly at: number }[], at: number): number {
-  let [low, high] = [0, readings.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (readings[middle]!.at >= at) high = middle;
-    else low = middle + 1;
-  }
-  return low;
-}
+export const firstAtOrAfter = (readings: readonly { readonly at: number }[], at: number): number =>
+  firstFrom(readings.length, (place) => readings[place]!.at >= at);
 
 /**
  * Feed at a moment, from the readings at that tap in order of time: interpolated between two, the last one after them, the

@@ -1,3 +1,5 @@
+import { firstFrom } from "./search";
+
 /** The smallest value whose running weight reaches `share` of the whole; `values` ascend. */
 export function weightedQuantile(values: ArrayLike<number>, weights: ArrayLike<number>, share: number): number {
   let total = 0;
@@ -33,13 +35,12 @@ export class RunningMedian {
   }
 
   add(value: number): void {
-    let [low, high] = [0, this.ascending.length];
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (this.ascending[middle]! > value) high = middle;
-      else low = middle + 1;
-    }
-    this.ascending.splice(low, 0, value);
+    const { ascending } = this;
+    ascending.splice(
+      firstFrom(ascending.length, (place) => ascending[place]! > value),
+      0,
+      value,
+    );
   }
 }
 

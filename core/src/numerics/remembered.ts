@@ -4,8 +4,9 @@ export class Remembered<Answer> {
 
   constructor(private readonly most: number) {}
 
-  has(key: string): boolean {
-    return this.known.has(key);
+  /** The answer that is known for a key. */
+  get(key: string): Answer | undefined {
+    return this.known.get(key);
   }
 
   /** The answer that is known for a key, or made now. @example halves.of("8", () => 4) // 4 */
@@ -15,5 +16,19 @@ export class Remembered<Answer> {
     this.known.set(key, answer);
     if (this.known.size > this.most) this.known.delete(this.known.keys().next().value!);
     return answer;
+  }
+}
+
+/** The same for answers that hang on a thing too, a table or a belief: they are gone with it. */
+export class RememberedOf<Thing extends object, Answer> {
+  private readonly byThing = new WeakMap<Thing, Remembered<Answer>>();
+
+  constructor(private readonly most: number) {}
+
+  /** What is known of a thing. */
+  about(thing: Thing): Remembered<Answer> {
+    const known = this.byThing.get(thing) ?? new Remembered<Answer>(this.most);
+    this.byThing.set(thing, known);
+    return known;
   }
 }

@@ -5,7 +5,7 @@ import { chargeScale, type ChargeScale } from "../belief/weigh";
 import type { FrontTable } from "../front/front-table";
 import { frontsOf, productCurve, type ProductCurve } from "../front/product-curve";
 import { loadUsed } from "../ledger/water-used";
-import { Remembered } from "../numerics/remembered";
+import { RememberedOf } from "../numerics/remembered";
 import type { Id } from "../descriptor/identity";
 import type { Tap } from "../feed/tap.record";
 import type { Charge } from "../resin/charge.record";
@@ -76,13 +76,11 @@ export interface DatedLesson extends Lesson {
 /** A crew's ended charges of some years; one lesson is some 15 kB. */
 const MOST_LESSONS = 500;
 /** By the fronts it was weighed with: what a charge taught is learnt again only when what it was learnt from changes. */
-const taught = new WeakMap<readonly FrontTable[], Remembered<Lesson | undefined>>();
+const taught = new RememberedOf<readonly FrontTable[], Lesson | undefined>(MOST_LESSONS);
 
 function lessonOnce(facts: EndedChargeFacts): Lesson | undefined {
   const { scale, ...rest } = facts;
-  const fronts = frontsOf(scale.curve);
-  const known = taught.get(fronts) ?? new Remembered(MOST_LESSONS);
-  taught.set(fronts, known);
+  const known = taught.about(frontsOf(scale.curve));
   return known.of(`${JSON.stringify(rest)} ${scale.logPromised} ${scale.logLimit.join(" ")}`, () => lessonOf(facts));
 }
 

@@ -25,7 +25,7 @@ import { loadUsed, type LoadUsed } from "../ledger/water-used";
 import { frontDepth } from "../life/breakthrough";
 import type { ThreeOf } from "../life/life-range";
 import { NORMAL_90 } from "../numerics/quantile";
-import { Remembered } from "../numerics/remembered";
+import { RememberedOf } from "../numerics/remembered";
 import type { Id } from "../descriptor/identity";
 import type { Charge } from "../resin/charge.record";
 import type { Vessel } from "../vessel/vessel.record";
@@ -411,16 +411,16 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
 }
 
 const MOST_COUNTS = 20;
-const counts = new WeakMap<OwnerBelief, Remembered<ThreeOf<number>>>();
+const counts = new RememberedOf<OwnerBelief, ThreeOf<number>>(MOST_COUNTS);
 
 /** Litres left by the count, before this charge's readings spoke: the same whatever they say, so worked out once. */
 function leftByCount({ owner, loadSd, belief, before, groups, toLimit, question }: Believed): ThreeOf<number> {
   if (groups.length === 0) return leftUntil(tight(belief), toLimit, question);
-  const known = counts.get(owner) ?? new Remembered<ThreeOf<number>>(MOST_COUNTS);
-  counts.set(owner, known);
   const { logPromised } = belief.scale;
   const key = `${JSON.stringify([loadSd, before.used, question, logPromised])} ${toLimit.offsets.join(" ")}`;
-  return known.of(key, () => leftUntil(chargeBelief(owner, loadSd, [], belief.scale, before.used), toLimit, question));
+  return counts
+    .about(owner)
+    .of(key, () => leftUntil(chargeBelief(owner, loadSd, [], belief.scale, before.used), toLimit, question));
 }
 
 /** What waits to be confirmed since this charge was filled. */

@@ -1,4 +1,5 @@
-import { describeBed } from "../bed/bed";
+import { describeBed, USUAL_BED_VOLUMES } from "../bed/bed";
+import { given, planningAssumption, type Explanation } from "../explain/explanation";
 import { GRADE_HEALTH, type Grade } from "../resin/capacity";
 
 /** What a tool asks of tap and bed. */
@@ -20,14 +21,14 @@ export interface FeedingAnswer {
   readonly bedTakes: number;
   /** kPa that the beads take at the tool's flow. */
   readonly pressureLoss: number;
+  /** Of what the bed takes, L/min. */
+  readonly explanation: Explanation;
 }
 
 /** What an open garden tap gives, L/min: a planning assumption, a bucket and a watch tell. */
 export const OPEN_TAP = 12;
 /** What a pressure washer wants, L/min: a planning assumption; its plate says it. */
 export const WASHER = 7;
-/** Bed volumes an hour that are usual at most. */
-const MOST_BED_VOLUMES = 40;
 
 /**
  * A pressure washer draws its flow whatever stands before it: a tap that gives less starves its pump, a bed that is too small
@@ -38,7 +39,20 @@ const MOST_BED_VOLUMES = 40;
 export function feeding({ wanted, tap, resin, diameter, grade }: Feeding): FeedingAnswer | undefined {
   const bed = describeBed({ volume: resin, diameter, flow: wanted, health: GRADE_HEALTH[grade] });
   if (!bed.ok) return undefined;
-  const bedTakes = (MOST_BED_VOLUMES * resin) / 60;
-  const state = wanted > tap ? "tap-short" : bed.value.bedVolumesPerHour > MOST_BED_VOLUMES ? "bed-short" : "fits";
-  return { state, bedTakes, pressureLoss: bed.value.pressureLoss };
+  const bedTakes = (USUAL_BED_VOLUMES.high * resin) / 60;
+  const state = wanted > tap ? "tap-short" : wanted > bedTakes ? "bed-short" : "fits";
+  const explanation: Explanation = {
+    name: "What these beads keep up with",
+    value: bedTakes,
+    unit: "L/min",
+    formula: "b × V / 60",
+    words: "as many bed volumes an hour as beds usually work at, of this bed",
+    inputs: [
+      planningAssumption("b", "Bed volumes an hour at most", USUAL_BED_VOLUMES.high, "per h"),
+      given("V", "Resin in the vessel", resin, "L", "its inside and its usual fill"),
+    ],
+    school: "trade practice",
+    source: "planning assumption",
+  };
+  return { state, bedTakes, pressureLoss: bed.value.pressureLoss, explanation };
 }

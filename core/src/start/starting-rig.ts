@@ -73,7 +73,7 @@ export function sizeOfLitres(litres: number): GenericSize {
 }
 
 /** Share of the ions that a membrane in order holds back. */
-const REJECTION = 0.95;
+export const USUAL_REJECTION = 0.95;
 /** Figures of a tap are written as hand meters show them. */
 const round = (value: number) => Number(value.toPrecision(3));
 
@@ -125,7 +125,11 @@ export function startingRecords(answers: StartAnswers, newId: () => Id, now: num
     ...{ kind, grossVolume, diameter, emptyWeight, fillFraction, marks },
   };
   const before = behindMembrane
-    ? [{ kind: "sediment" as const }, { kind: "carbon" as const }, { kind: "membrane" as const, rejection: REJECTION }]
+    ? [
+        { kind: "sediment" as const },
+        { kind: "carbon" as const },
+        { kind: "membrane" as const, rejection: USUAL_REJECTION },
+      ]
     : [];
   const rig: Rig = {
     id: newId(),
@@ -145,8 +149,9 @@ export function startingRecords(answers: StartAnswers, newId: () => Id, now: num
     filledAt: at,
     ...(answers.partUsed ? { partUsed: answers.partUsed } : {}),
   };
-  const isNew = { tap: answers.tap === undefined, meter: !isMeter(read) };
   const { shown } = answers;
+  // A meter that read nothing is not kept.
+  const isNew = { tap: answers.tap === undefined, meter: !isMeter(read) && shown !== undefined };
   return succeed({
     ...(isNew.tap ? { site } : {}),
     ...{ tap: tap.value, meter, vessel, rig, charge, isNew },
