@@ -84,7 +84,7 @@ test("a bottle is refilled step by step; all of it is one act, and one undo take
     },
     "take the first reading": async () => {
       await fill(page, "output", "40");
-      await expect(page.getByTestId("first-reading-says")).toContainText("Above the watch mark");
+      await expect(page.getByTestId("first-reading-says")).toContainText("Above the watch point");
       await expect(page.getByTestId("first-reading-says")).toContainText("bypass valve is not shut");
       await fill(page, "output", "0");
       await expect(page.getByTestId("first-reading-says")).toContainText("as it should be");

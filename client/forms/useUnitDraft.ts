@@ -1,8 +1,9 @@
 import type { Quantity } from "@winter-bead/core/src/descriptor/field";
-import { useCallback, useMemo } from "react";
+import { useMemo } from "react";
 import { savedDraft, useDraft } from "../data/draft";
 import { useSettings } from "../data/settings";
 import type { Units } from "../ui/format";
+import { useSteady } from "../ui/newest";
 import { textIn } from "./texts";
 
 type Convert<T> = (draft: T, from: Units, to: Units) => T;
@@ -40,12 +41,10 @@ export function useUnitDraft<T extends object>(
   const [stored, patchStored, clear] = useDraft<Tagged<T>>(name, start);
   const from = stored.typedIn ?? units;
   const draft = useMemo(() => (from === units ? stored : convert(stored, from, units)), [stored, from, units, convert]);
-  const patch = useCallback(
-    (part: Partial<T>) =>
-      patchStored(
-        from === units ? ({ ...part, typedIn: units } as Partial<Tagged<T>>) : { ...draft, ...part, typedIn: units },
-      ),
-    [patchStored, from, units, draft],
+  const patch = useSteady((part: Partial<T>) =>
+    patchStored(
+      from === units ? ({ ...part, typedIn: units } as Partial<Tagged<T>>) : { ...draft, ...part, typedIn: units },
+    ),
   );
   return [draft, patch, clear];
 }

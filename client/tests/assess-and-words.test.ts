@@ -16,33 +16,33 @@ describe("the verdict in words", () => {
   test("fine, with what was read, the marks and the litres left", () => {
     const { title, reason } = said(clean(3));
     expect(title).toBe("Fine");
-    expect(reason).toMatch(/^Out 0 ppm NaCl, below your watch mark of 6\. .* L left to your limit of 10 ppm NaCl\.$/);
+    expect(reason).toMatch(/^Out 0 ppm NaCl, below your watch point of 6\. .* L left to your limit of 10 ppm NaCl\.$/);
   });
 
   test("watch as the front comes, by the reading or by the count", () => {
-    expect(said([...clean(15), 3, 7]).reason).toMatch(/above your watch mark of 6, the limit is 10/);
+    expect(said([...clean(15), 3, 7]).reason).toMatch(/above your watch point of 6, the limit is 10/);
     const counted = said([...clean(16), 2, 4]);
     expect(counted.title).toBe("Watch");
     expect(counted.reason).toMatch(/may go through before the next reading: read before each car/);
   });
 
-  test("finish and rinse more, with the litres before the hard mark", () => {
+  test("finish and rinse more, with the litres before the stop point", () => {
     const { title, reason } = said([...clean(15), 3, 7, 12]);
     expect(title).toBe("Finish, rinse more");
-    expect(reason).toMatch(/Out 12 ppm NaCl, your limit is 10\. .* L left before your hard mark of 20/);
+    expect(reason).toMatch(/Out 12 ppm NaCl, your limit is 10\. .* L left before your stop point of 20/);
   });
 
-  test("change now above the hard mark", () => {
+  test("change now above the stop point", () => {
     const { title, reason } = said([...clean(14), 4, 12, 24, 41]);
     expect(title).toBe("Change now");
-    expect(reason).toMatch(/above your hard mark of 20/);
+    expect(reason).toMatch(/above your stop point of 20/);
   });
 
   test("read it again, when one odd value stands far before the front", () => {
     expect(said([...clean(4), 14])).toMatchObject({ title: "Watch: read it again", state: "watch" });
     const odd = said([...clean(4), 40]);
     expect(odd).toMatchObject({ title: "Watch: read it again", state: "watch" });
-    expect(odd.reason).toMatch(/above your hard mark of 20\. Don’t use this water/);
+    expect(odd.reason).toMatch(/above your stop point of 20\. Don’t use this water/);
   });
 
   test("stop filling, for an aquarium above its limit", () => {

@@ -1,8 +1,11 @@
 import { explainConstantLife, explainLife, frontDepth, shareTaken, unwrap } from "@winter-bead/core";
-import { fireEvent, screen, within } from "@testing-library/react";
+import { View } from "@tamagui/core";
+import { act, fireEvent, screen, within } from "@testing-library/react";
+import { useState } from "react";
 import { BeadColumn, type BeadColumnProps } from "../ui/BeadColumn";
 import { Caution, Choice, HeavyButton } from "../ui/boxes";
 import { Explained } from "../ui/Explained";
+import { WithPad } from "../ui/FieldPad";
 import { NumberField } from "../ui/fields";
 import { NumberPad } from "../ui/NumberPad";
 import { StateRing } from "../ui/StateRing";
@@ -53,6 +56,80 @@ describe("a field", () => {
     expect(field.getAttribute("aria-invalid")).toBe("true");
     const note = document.getElementById(field.getAttribute("aria-describedby")!);
     expect(note!.textContent).toBe("The flow must be above 0.");
+  });
+});
+
+describe("a field whose figure can't be", () => {
+  function Flow() {
+    const [value, setValue] = useState("30");
+    return (
+      <NumberField
+        label="Flow"
+        value={value}
+        onChange={setValue}
+        error={Number(value) < 10 ? "Too little." : undefined}
+      />
+    );
+  }
+  beforeEach(() => jest.useFakeTimers());
+  afterEach(() => jest.useRealTimers());
+  const type = (value: string) => fireEvent.change(screen.getByLabelText("Flow"), { target: { value } });
+
+  test("tells so when the hand rests, not of the first digit of two", () => {
+    inApp(<Flow />);
+    type("4");
+    expect(screen.queryByText("Too little.")).toBeNull();
+    type("40");
+    act(() => void jest.advanceTimersByTime(2_000));
+    expect(screen.queryByText("Too little.")).toBeNull();
+    type("4");
+    act(() => void jest.advanceTimersByTime(2_000));
+    expect(screen.getByText("Too little.")).toBeTruthy();
+  });
+  test("tells so at once when the hand leaves", () => {
+    inApp(<Flow />);
+    type("4");
+    fireEvent.blur(screen.getByLabelText("Flow"));
+    expect(screen.getByText("Too little.")).toBeTruthy();
+  });
+});
+
+describe("the pad under fields", () => {
+  function Two() {
+    const [typed, setTyped] = useState({ a: "160", b: "" });
+    return (
+      <View id="place">
+        <WithPad>
+          <NumberField label="A" value={typed.a} onChange={(a) => setTyped({ ...typed, a })} />
+          <NumberField label="B" value={typed.b} onChange={(b) => setTyped({ ...typed, b })} />
+        </WithPad>
+      </View>
+    );
+  }
+  const field = (name: string) => screen.getByLabelText<HTMLInputElement>(name);
+  const press = (...names: string[]) => names.forEach((name) => fireEvent.click(screen.getByRole("button", { name })));
+  beforeAll(() => {
+    Element.prototype.scrollIntoView = () => undefined;
+    Object.assign(window, { innerWidth: 390 });
+    fireEvent(window, new Event("resize"));
+  });
+
+  test("is there while a number is typed, writes where the caret stands, and goes on to the next", () => {
+    inApp(<Two />);
+    expect(screen.queryByTestId("field-pad")).toBeNull();
+    expect(field("A").inputMode).toBe("none");
+    act(() => field("A").focus());
+    field("A").setSelectionRange(3, 3);
+    press("Delete the last digit", "7", "Point", "5");
+    expect(field("A").value).toBe("167.5");
+    field("A").setSelectionRange(0, 5);
+    press("9");
+    expect(field("A").value).toBe("9");
+    act(() => press("Next"));
+    expect(document.activeElement).toBe(field("B"));
+    press("2");
+    expect([field("A").value, field("B").value]).toEqual(["9", "2"]);
+    expect(screen.queryByRole("button", { name: "Next" })).toBeNull();
   });
 });
 

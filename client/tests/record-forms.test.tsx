@@ -265,7 +265,8 @@ describe("a form over a record", () => {
     await waitFor(() => expect(document.activeElement).toBe(box("Name")));
     expect(into).toHaveBeenCalled();
     expect(screen.getByRole("alert").textContent).toBe("2 figures need another look. The tap's name is missing.");
-    expect(screen.getByText("The reading is not a number yet.")).toBeTruthy();
+    // Told of the figure that was just typed once the hand rests.
+    expect(await screen.findByText("The reading is not a number yet.", {}, { timeout: 5_000 })).toBeTruthy();
     fireEvent.change(box("Name"), { target: { value: "Yard" } });
     fireEvent.change(box("Typical, ppm"), { target: { value: "100" } });
     const bodies = await act(() => form().checked());

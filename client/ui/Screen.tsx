@@ -1,14 +1,13 @@
 import { View } from "@tamagui/core";
 import type { ReactNode } from "react";
-import { ScrollView, useWindowDimensions } from "react-native";
+import { ScrollView } from "react-native";
+import { WithPad } from "./FieldPad";
 import { usePlaceTitle } from "./place-title";
 import { useScrollMemory } from "./scroll-memory";
+import { useWide } from "./width";
 import { Title } from "./words";
 
-const WIDE_FROM = 900;
-
-/** Room for a list with its detail beside it. */
-export const useWide = () => useWindowDimensions().width >= WIDE_FROM;
+export { useWide };
 
 const LIST_WIDTH = 470;
 const READING_WIDTH = 760;
@@ -32,27 +31,30 @@ export function Screen({ title, name, children, detail, footer, bar }: ScreenPro
   usePlaceTitle(name ?? title);
   const column = useScrollMemory();
   const beside = useScrollMemory("#detail");
+  const scrolls = (
+    <ScrollView
+      {...column}
+      scrollEventThrottle={100}
+      style={{ flex: 1 }}
+      contentContainerStyle={{
+        flexGrow: 1,
+        padding: wide ? 26 : 18,
+        paddingTop: wide ? 26 : 6,
+        paddingBottom: 28,
+        maxWidth: detail ? undefined : READING_WIDTH,
+        width: "100%",
+        alignSelf: wide ? "flex-start" : "center",
+      }}
+    >
+      {title ? <Title marginBottom={12}>{title}</Title> : null}
+      {children}
+    </ScrollView>
+  );
   return (
     <View render="main" id="place" className="place" flex={1} flexDirection="row" minHeight={0}>
       <View width={listWidth} flex={detail ? undefined : 1} minHeight={0} minWidth={0} backgroundColor="$paper">
         {bar}
-        <ScrollView
-          {...column}
-          scrollEventThrottle={100}
-          style={{ flex: 1 }}
-          contentContainerStyle={{
-            flexGrow: 1,
-            padding: wide ? 26 : 18,
-            paddingTop: wide ? 26 : 6,
-            paddingBottom: 28,
-            maxWidth: detail ? undefined : READING_WIDTH,
-            width: "100%",
-            alignSelf: wide ? "flex-start" : "center",
-          }}
-        >
-          {title ? <Title marginBottom={12}>{title}</Title> : null}
-          {children}
-        </ScrollView>
+        {bar ? <WithPad>{scrolls}</WithPad> : scrolls}
         {footer ? <View className="not-printed">{footer}</View> : null}
       </View>
       {detail ? (

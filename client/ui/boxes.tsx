@@ -1,6 +1,7 @@
 import { styled, View } from "@tamagui/core";
-import type { KeyboardEvent, ReactNode } from "react";
+import { memo, type KeyboardEvent, type ReactNode } from "react";
 import { Meaning } from "./Meaning";
+import { useSteady } from "./newest";
 import { Pressable } from "./pressable";
 import { Body, Small, Strong } from "./words";
 
@@ -193,17 +194,7 @@ function arrowTo(key: string, from: number, count: number): number | undefined {
 const neighbour = (choice: HTMLElement, index: number) =>
   choice.closest('[role="radiogroup"]')?.querySelectorAll<HTMLElement>('[role="radio"]')[index];
 
-/** One of a few, all in sight: one stop of the tab key, the arrows choose. */
-export function Choice<T extends string>({
-  label,
-  value,
-  options,
-  onChange,
-  hideLabel,
-  hint,
-  error,
-  testID,
-}: {
+interface ChoiceProps<T extends string> {
   readonly label: string;
   readonly hint?: string | undefined;
   readonly error?: string | undefined;
@@ -212,7 +203,31 @@ export function Choice<T extends string>({
   readonly options: readonly Option<T>[];
   readonly onChange: (value: T) => void;
   readonly hideLabel?: boolean;
-}) {
+}
+
+const isSameOption = (a: Option<string>, b: Option<string> | undefined) => a.value === b?.value && a.label === b.label;
+
+const isSameChoice = (
+  { options: a, ...before }: ChoiceProps<string>,
+  { options: b, ...after }: ChoiceProps<string>,
+): boolean =>
+  a.length === b.length &&
+  a.every((option, i) => isSameOption(option, b[i])) &&
+  Object.keys({ ...before, ...after }).every(
+    (name) => before[name as keyof typeof before] === after[name as keyof typeof after],
+  );
+
+/** Drawn again only when what is offered or chosen changes. */
+const ChoiceFrame = memo(function ChoiceFrame({
+  label,
+  value,
+  options,
+  onChange,
+  hideLabel,
+  hint,
+  error,
+  testID,
+}: ChoiceProps<string>) {
   const entered = options.some((option) => option.value === value) ? value : options[0]?.value;
   return (
     <View role="radiogroup" aria-label={label} gap="$1" testID={testID} {...(error ? { "aria-invalid": true } : {})}>
@@ -261,7 +276,12 @@ export function Choice<T extends string>({
       </View>
     </View>
   );
-}
+}, isSameChoice);
+
+/** One of a few, all in sight: one stop of the tab key, the arrows choose. */
+export const Choice = <T extends string>(props: ChoiceProps<T>) => (
+  <ChoiceFrame {...props} onChange={useSteady(props.onChange as (value: string) => void)} />
+);
 
 /** One of several that may stand together: on or off, each by itself. */
 export function Tick({

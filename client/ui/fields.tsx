@@ -1,7 +1,9 @@
 import { Input } from "@tamagui/input";
 import { View } from "@tamagui/core";
-import { useId, type ReactNode } from "react";
+import { memo, useContext, useEffect, useId, useRef, useState, type ReactNode } from "react";
+import { OwnPad } from "./own-pad";
 import { Meaning } from "./Meaning";
+import { useSteady } from "./newest";
 import { Small } from "./words";
 
 interface FieldProps {
@@ -74,7 +76,30 @@ export function FieldFrame({
   );
 }
 
-function Field({
+/** ms of rest after which a figure that can't be is told so. */
+const TOLD_AFTER = 800;
+
+/** A fault is told once the hand rests or leaves: not of the first digit of three, and no box moves under the finger. */
+function useTold(error: string | undefined) {
+  const [typing, setTyping] = useState(false);
+  const [told, setTold] = useState(error);
+  const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(resting.current), []);
+  if (!typing && told !== error) setTold(error);
+  const rest = () => {
+    clearTimeout(resting.current);
+    setTyping(false);
+  };
+  const type = () => {
+    clearTimeout(resting.current);
+    setTyping(true);
+    resting.current = setTimeout(rest, TOLD_AFTER);
+  };
+  return { told: typing ? told : error, type, rest };
+}
+
+/** Drawn again only when something of its own changes, so that a key costs one field and not a form. */
+const Field = memo(function Field({
   label,
   value,
   onChange,
@@ -85,17 +110,23 @@ function Field({
   numeric,
 }: FieldProps & { readonly numeric: boolean }) {
   const id = useId();
+  const ownPad = useContext(OwnPad);
+  const { told, type, rest } = useTold(error);
   return (
-    <FieldFrame id={id} label={label} unit={unit} hint={hint} error={error} wide={!numeric}>
+    <FieldFrame id={id} label={label} unit={unit} hint={hint} error={told} wide={!numeric}>
       <Input
         id={id}
         testID={testID}
         value={value}
-        onChangeText={onChange}
-        inputMode={numeric ? "decimal" : "text"}
+        onChangeText={(text) => {
+          type();
+          onChange(text);
+        }}
+        onBlur={rest}
+        inputMode={numeric ? (ownPad ? "none" : "decimal") : "text"}
         autoComplete="off"
         aria-invalid={error !== undefined}
-        aria-describedby={(error ?? hint) ? `${id}-note` : undefined}
+        aria-describedby={(told ?? hint) ? `${id}-note` : undefined}
         flex={1}
         minWidth={0}
         borderWidth={0}
@@ -111,10 +142,12 @@ function Field({
       />
     </FieldFrame>
   );
-}
+});
 
-export const TextField = (props: FieldProps) => <Field {...props} numeric={false} />;
-export const NumberField = (props: FieldProps) => <Field {...props} numeric />;
+export const TextField = (props: FieldProps) => (
+  <Field {...props} onChange={useSteady(props.onChange)} numeric={false} />
+);
+export const NumberField = (props: FieldProps) => <Field {...props} onChange={useSteady(props.onChange)} numeric />;
 
 /** Fields that share a row while there is room; their boxes stand at one height, however long the words above. */
 export const FieldRow = ({ children }: { readonly children: React.ReactNode }) => (

@@ -107,6 +107,9 @@ export function dateInWords(iso: string, today: string): string {
 export const dayOf = (iso: string, today = localDate(Date.now())) =>
   (iso.slice(0, 4) === today.slice(0, 4) ? dayMonth : dayMonthYear)(noonOf(iso));
 
+/** The day of a moment, here. @example dayOfMoment("2026-10-28T12:00:00.000Z") // "28 Oct" */
+export const dayOfMoment = (iso: string) => dayOf(localDate(Date.parse(iso)));
+
 /** When something was seen: `today 8:10`, `Fri 20 Nov`. */
 export function momentInWords(milliseconds: number, now: number): string {
   if (localDate(milliseconds) === localDate(now)) return `today ${format(milliseconds, "H:mm")}`;

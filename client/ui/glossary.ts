@@ -33,9 +33,10 @@ export const GLOSSARY: readonly { readonly term: string; readonly also?: readonl
     { term: "Limit", words: "The output at which the resin is to be changed." },
     { term: "Watch from", words: "The output from which the front is near: read before each job." },
     {
-      term: "Hard mark",
+      term: "Stop at",
+      also: ["Stop point"],
       words:
-        "The output at which nothing more is to be done with it. Between limit and hard mark: finish today, and rinse longer.",
+        "The output at which nothing more is to be done with it. Between limit and stop point: finish today, and rinse longer.",
     },
     {
       term: "Front",
@@ -90,6 +91,11 @@ export const GLOSSARY: readonly { readonly term: string; readonly also?: readonl
     {
       term: "Riser",
       words: "The tube in the middle of a tank, with a sieve at its foot. Beads in it end on the glass.",
+    },
+    {
+      term: "Log, add and keep",
+      words:
+        "Log writes down what was read at a rig. Add begins something new. Keep holds on to what you typed: it is on this device at once, and can be taken back.",
     },
     { term: "Bag", words: "Resin as it is bought. Opened it dries out and takes up carbon dioxide: date it." },
   ];

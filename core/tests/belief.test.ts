@@ -214,7 +214,7 @@ describe("what readings do to a belief", () => {
     expect(median([...clean, odd])).toBeCloseTo(median(clean), 1);
     expect(median([...clean, odd, second])).toBeLessThan(median(clean) - 0.1);
   });
-  test("a mark is reached at its load: the limit whatever the width, a hard mark after it, at once behind a bypass", () => {
+  test("a mark is reached at its load: the limit whatever the width, a stop point after it, at once behind a bypass", () => {
     const belief = chargeBelief(nobody, 0.03, [], scale);
     const limit = markOf(LIMIT, FEED, belief);
     const hard = markOf(40, FEED, belief);

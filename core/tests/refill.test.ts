@@ -374,7 +374,7 @@ describe("work that is left and gone on with", () => {
 });
 
 describe("a first reading", () => {
-  test("below the watch mark it is as it should be; near the feed and a share of it have their causes", () => {
+  test("below the watch point it is as it should be; near the feed and a share of it have their causes", () => {
     expect(firstReadingTroubles(5, 12, 320)).toEqual([]);
     expect(firstReadingTroubles(12, 12, 320)).toEqual([]);
     expect(firstReadingTroubles(260, 12, 320)).toEqual(["reads-feed"]);

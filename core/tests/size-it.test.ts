@@ -46,6 +46,7 @@ import {
   ownBuilds,
   planQuestion,
   PRACTICE_ASSUMPTIONS,
+  habitAgain,
   rankHabits,
   scenario,
   size,
@@ -289,6 +290,19 @@ describe("habits", () => {
   ) => unwrap(rankHabits({ work: asked, use, option: option(before), practice: { ...practice, ...part } }));
   const named = (name: HabitName, ...rest: Parameters<typeof ranked>) =>
     ranked(...rest).find((habit) => habit.name === name);
+
+  test("each again, for the figures it was ranked with and for others, is what ranking all would say of it", () => {
+    for (const before of ["nothing", "membrane"] as const)
+      for (const habit of ranked(before)) {
+        const same = { work: work(), option: option(before), practice };
+        expect(habitAgain(habit, same)).toEqual(habit);
+        const slower = { ...same, practice: { ...practice, pauseShare: 0.4, lowerFlow: 2, months: 6 } };
+        const anew = unwrap(rankHabits(slower)).find(({ name }) => name === habit.name);
+        expect(habitAgain(habit, slower)).toEqual(anew);
+      }
+    const [first] = ranked();
+    expect(habitAgain(first!, { work: work(), option: option(), practice: { ...practice, months: -1 } })).toBeUndefined();
+  });
 
   test("RO saves the same wherever it is said: best against best", () => {
     for (const until of ["leak", "meter"] as const)

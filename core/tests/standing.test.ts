@@ -197,7 +197,7 @@ describe("the front and the last readings agree", () => {
     const where = standingOf(slow);
     expect(where.verdict.state).toBe("finish");
     expect(threeOf(where.rise!.litresToHard)).toEqual([414, 607, 889]);
-    expect(headlineOf(where, factsOfRig(slow))).toEqual({ litres: where.rise!.litresToHard, to: "to the hard mark" });
+    expect(headlineOf(where, factsOfRig(slow))).toEqual({ litres: where.rise!.litresToHard, to: "to the stop point" });
     expect(wordsOf(slow).more.join(" ")).toMatch(/As it rises, 20 ppm nacl comes in 414 to 889 L\./);
     expect(explainLeft(where)!.value).toBeCloseTo(607, 0);
     expectTrue(explainLeft(where)!);
@@ -271,21 +271,21 @@ describe("a worse reading", () => {
   test("never leaves more without saying that the mark changed", () => {
     const [before, above] = [standingOf({ outputs: rise }), standingOf({ outputs: [...rise, 12] })];
     expect([before.leftTo, above.leftTo]).toEqual(["limit", "hard"]);
-    expect(headlineOf(above, factsOfRig({ outputs: [] }))!.to).toBe("to the hard mark");
-    expect(wordsOf({ outputs: [...rise, 12] }).reason).toMatch(/left before your hard mark of 20/);
+    expect(headlineOf(above, factsOfRig({ outputs: [] }))!.to).toBe("to the stop point");
+    expect(wordsOf({ outputs: [...rise, 12] }).reason).toMatch(/left before your stop point of 20/);
     const worse = standingOf({ outputs: [...rise, 19] });
     expect(left(worse)[1]).toBeLessThan(left(above)[1]!);
   });
-  test("above the hard mark no litres are promised, before the change is sure", () => {
+  test("above the stop point no litres are promised, before the change is sure", () => {
     const told: Told = { outputs: [...rise, 25] };
     expect([standingOf(told).verdict.state, standingOf(told).left]).toEqual(["finish", undefined]);
-    expect(wordsOf(told).reason).toMatch(/above your hard mark of 20\. Don’t use this water; read again/);
+    expect(wordsOf(told).reason).toMatch(/above your stop point of 20\. Don’t use this water; read again/);
   });
   test("a reading at a mark is at it, not above", () => {
     expect(wordsOf({ outputs: [...clean(15), 2, 6] }).reason).toMatch(
-      /^Out 6 ppm nacl: at your watch mark of 6, the limit is 10\./,
+      /^Out 6 ppm nacl: at your watch point of 6, the limit is 10\./,
     );
-    expect(wordsOf({ outputs: [...clean(15), 2, 7] }).reason).toMatch(/^Out 7 ppm nacl: above your watch mark of 6/);
+    expect(wordsOf({ outputs: [...clean(15), 2, 7] }).reason).toMatch(/^Out 7 ppm nacl: above your watch point of 6/);
   });
   test("at change there are neither litres nor a date", () => {
     const told: Told = { outputs: [...rise, 19, 31, 44] };
@@ -319,7 +319,7 @@ describe("an aquarium", () => {
     expect(wordsOf(microsiemens([0, 0, 2])).reason).toMatch(
       /^Out 2 ppm ec, your limit is 2, but by the count and the readings before there should be \d/,
     );
-    expect(wordsOf(microsiemens([0, 0, 4])).reason).toMatch(/^Out 4 ppm ec, at your hard mark of 4\. Don’t use/);
+    expect(wordsOf(microsiemens([0, 0, 4])).reason).toMatch(/^Out 4 ppm ec, at your stop point of 4\. Don’t use/);
     expect(standingOf(microsiemens([0, 0, 2, 2, 2])).verdict.state).toBe("finish");
     expect(standingOf(microsiemens([0, 0, 4, 4, 4])).verdict.state).toBe("change");
     expect(verdictWords(standingOf(microsiemens([0, 0, 2, 2, 2])), factsOfRig(microsiemens([])), wording).title).toBe(
@@ -339,7 +339,7 @@ describe("an aquarium", () => {
     expect([headline.litres.typical, headline.to]).toEqual([where.leak!.typical, "to the first leak"]);
     expect(markWords(where, rigOf(told))).toBe("first leak");
     expect(wordsOf(told).reason).toMatch(
-      /^Out 0 ppm nacl, below your watch mark of \S+ 298 to 823 L left until anything leaks\.$/,
+      /^Out 0 ppm nacl, below your watch point of \S+ 298 to 823 L left until anything leaks\.$/,
     );
     // 50 mg/L of carbon dioxide is 8.8 µS/cm, above the limit of 2: the meter's own life ends there too.
     expect(left(where)[2]).toBeLessThan(1000);
@@ -677,7 +677,7 @@ describe("the verdict", () => {
     const asked = (litres: number) => standingOf({ outputs: Array<undefined>(10).fill(undefined), litres });
     expect([asked(85), asked(86)].map(({ verdict: { state } }) => state)).toEqual(["fine", "watch"]);
   });
-  test("three above the limit have litres to the hard mark from half a belief on", () => {
+  test("three above the limit have litres to the stop point from half a belief on", () => {
     const asked = (litres: number) => standingOf({ outputs: [...clean(12), 12, 12, 12], litres });
     expect([asked(59), asked(62)].map((where) => where.left !== undefined)).toEqual([false, true]);
   });

@@ -11,6 +11,7 @@ import { explainedIn } from "../../ui/explain-units";
 import { Working } from "../../ui/Explained";
 import { scaleUnit } from "../../ui/format";
 import { isForThePlace } from "../../ui/keys";
+import { useNewest } from "../../ui/newest";
 import { NumberPad, typed } from "../../ui/NumberPad";
 import { usePlaceTitle } from "../../ui/place-title";
 import { useWide } from "../../ui/Screen";
@@ -53,15 +54,6 @@ function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): voi
     document.addEventListener("keydown", listen, true);
     return () => document.removeEventListener("keydown", listen, true);
   }, []);
-}
-
-/** What was drawn last, for what happens between two drawings: so that the pad is not drawn again with each digit. */
-function useNewest<T>(value: T) {
-  const newest = useRef(value);
-  useLayoutEffect(() => {
-    newest.current = value;
-  });
-  return newest;
 }
 
 /** Keeps the visit on this device, clears the draft and offers the way back. */

@@ -1,6 +1,7 @@
 import type { OwnerBelief, Visit } from "@winter-bead/core";
 import { expose } from "comlink";
 import { answerStart } from "../start/answer";
+import { keepLessons, recallLessons } from "./kept-lessons";
 import { assess, assessAll, assessQuickly, datesOf, withTyped, type Assessment, type RigFacts } from "./assess";
 
 /** What is typed on a log is held against these: sent once, not with every key. */
@@ -8,9 +9,20 @@ let held: { readonly facts: RigFacts; readonly owner: OwnerBelief | undefined } 
 
 const nothingHeld: Assessment = { because: "No rig is held." };
 
+const { href } = self.location;
+const recalled = recallLessons(href);
+
+/** Learns of ended charges only what is not known from before. */
+async function learning<A>(work: () => A): Promise<A> {
+  await recalled;
+  const answer = work();
+  void keepLessons(href);
+  return answer;
+}
+
 const worker = {
-  assess,
-  assessAll,
+  assess: (facts: RigFacts, owner?: OwnerBelief) => learning(() => assess(facts, owner)),
+  assessAll: (all: readonly RigFacts[]) => learning(() => assessAll(all)),
   answerStart,
   hold(facts: RigFacts, owner: OwnerBelief | undefined): void {
     held = { facts, owner };

@@ -3,7 +3,7 @@ import { GUIDED, type Guided, type Vessel } from "@winter-bead/core";
 import { guideFor, isCartridgeWork, openStep, usualWays, type GuidedWork } from "@winter-bead/core/src/refill";
 import { useLocalSearchParams } from "expo-router";
 import { useRecords } from "../../data/store";
-import { Card, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
+import { Card, Going, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { dateInWords, localDate, momentInWords } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
@@ -100,10 +100,7 @@ function Chooser({ facts, vessels }: { readonly facts: RigFacts; readonly vessel
               paddingVertical="$2"
               testID={`guide-${guided}`}
             >
-              <View flexDirection="row" justifyContent="space-between" gap="$2">
-                <Strong flexShrink={1}>{hasCharge || guided !== "refill" ? GUIDED.of[guided] : "Fill it"}</Strong>
-                <Body aria-hidden>›</Body>
-              </View>
+              <Going>{hasCharge || guided !== "refill" ? GUIDED.of[guided] : "Fill it"}</Going>
               <Small>{WHAT[guided]}</Small>
             </Pressable>
           ))}

@@ -172,7 +172,7 @@ function FirstReadingSays({ guide, form }: Omit<AskProps, "step">) {
   if (troubles.length === 0)
     return (
       <Body role="status" testID="first-reading-says">
-        {`Below the watch mark of ${mark}: as it should be.`}
+        {`Below the watch point of ${mark}: as it should be.`}
       </Body>
     );
   return (
@@ -184,7 +184,7 @@ function FirstReadingSays({ guide, form }: Omit<AskProps, "step">) {
       borderLeftWidth={4}
       paddingLeft="$3"
     >
-      <Strong>{`Above the watch mark of ${mark}. Likeliest first:`}</Strong>
+      <Strong>{`Above the watch point of ${mark}. Likeliest first:`}</Strong>
       {troubles.map((name) => (
         <Body key={name}>{`${TROUBLES[name].seen}: ${TROUBLES[name].help.join(" ")}`}</Body>
       ))}

@@ -37,7 +37,7 @@ function MarksFields({ form }: { readonly form: Form }) {
   const unit = scaleUnit(scaleOf(String(form.watch("vessel.marks.scale"))));
   return (
     <>
-      <BesideField form={form} name="marks" label="Marks" is="choice" options={marksOptions(use)} />
+      <BesideField form={form} name="marks" label="When to change it" is="choice" options={marksOptions(use)} />
       {marks === "own" ? (
         <>
           <RecordField form={form} path="vessel.marks.scale" testID="field-marksScale" />

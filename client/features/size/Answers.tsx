@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { scaleLinear } from "d3-scale";
 import { flowsUp, type SchoolLife, type VesselKind } from "@winter-bead/core";
 import { View } from "@tamagui/core";
@@ -190,7 +191,13 @@ export function AnswerBar({
 
 const percent = (share: number) => `${threeDigits(100 * share)} %`;
 
-export function BedFacts({ answer, units }: { readonly answer: LitresAnswer; readonly units: Units }) {
+export const BedFacts = memo(function BedFacts({
+  answer,
+  units,
+}: {
+  readonly answer: LitresAnswer;
+  readonly units: Units;
+}) {
   const { bed, bedExplanations, weight, weightExplanation, flow } = answer;
   const pressure = shown("pressure", bed.pressureLoss, units);
   const facts = [
@@ -241,7 +248,7 @@ export function BedFacts({ answer, units }: { readonly answer: LitresAnswer; rea
       ))}
     </View>
   );
-}
+});
 
 /** The one axis that all schools stand on. */
 function LitreAxis({ most, units }: { readonly most: number; readonly units: Units }) {
@@ -261,7 +268,13 @@ function LitreAxis({ most, units }: { readonly most: number; readonly units: Uni
   );
 }
 
-export function Schools({ answer, units }: { readonly answer: LitresAnswer; readonly units: Units }) {
+export const Schools = memo(function Schools({
+  answer,
+  units,
+}: {
+  readonly answer: LitresAnswer;
+  readonly units: Units;
+}) {
   const most = Math.max(...answer.schools.map((life) => life.high));
   const { least, most: largest, ratio } = answer.spread;
   const hasHistory = answer.schools.some((life) => life.school === "history");
@@ -283,4 +296,4 @@ export function Schools({ answer, units }: { readonly answer: LitresAnswer; read
       <Small testID="schools-spread">{`From ${litres(least, units)} to ${litres(largest, units)}: ${ratio.toFixed(1)} times apart. Tap a number for its working.`}</Small>
     </View>
   );
-}
+});

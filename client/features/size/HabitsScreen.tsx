@@ -13,8 +13,8 @@ import {
   type Result,
   type Use,
 } from "@winter-bead/core";
-import { explainHabit, HABIT_TRADES, optionName, PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
-import { useMemo } from "react";
+import { explainHabit, HABIT_TRADES, habitAgain, optionName, PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
+import { memo, useMemo } from "react";
 import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useLastOne } from "../../data/last-one";
 import { useNewestAnswer } from "../../data/newest-answer";
@@ -185,16 +185,14 @@ function priceWords({ oneOff, paidInWeeks, money }: Habit, currency: string): st
     : `${once}, paid in ${threeDigits(paidInWeeks / 52)} years.`;
 }
 
-interface HabitRowProps {
+interface HabitRowProps extends Pick<Work, "prices" | "units"> {
   readonly habit: Habit;
   readonly place: number;
   readonly most: number;
   readonly basis: string;
-  readonly work: Work;
 }
 
-function HabitRow({ habit, place, most, basis, work }: HabitRowProps) {
-  const { prices, units } = work;
+function HabitRow({ habit, place, most, basis, prices, units }: HabitRowProps) {
   const because = explainHabit(habit, prices);
   const brings = habit.money >= 0.5;
   const moneyWords = habit.outOfReachNow
@@ -236,6 +234,44 @@ function HabitRow({ habit, place, most, basis, work }: HabitRowProps) {
     </View>
   );
 }
+
+interface Found {
+  readonly asked: HabitsInput;
+  readonly habits: readonly Habit[];
+}
+
+/** Every habit by what it brings; not drawn again for a digit typed under it. */
+const HabitList = memo(function HabitList({
+  found,
+  purer,
+  tapName,
+  prices,
+  units,
+}: Pick<Work, "prices" | "units"> & {
+  readonly found: Found;
+  /** The best of the other taps. */
+  readonly purer: string | undefined;
+  readonly tapName: string;
+}) {
+  const { asked, habits } = found;
+  const most = Math.max(1, ...habits.map(({ money }) => money));
+  return (
+    <>
+      {habits.map((habit, i) => (
+        <HabitRow
+          key={habit.name}
+          habit={habit}
+          place={i + 1}
+          most={most}
+          basis={habitBasis(habit, asked.practice, units, purer)}
+          prices={prices}
+          units={units}
+        />
+      ))}
+      <Small>{`Each by itself, for ${optionName(asked.option)} at ${tapName}; they don’t simply add up.`}</Small>
+    </>
+  );
+});
 
 /** Figures that only one habit rests on: a trade without it is not asked. */
 const ASKED_FOR = { pause: "shut-off", wash: "tap-wash", lowerFlow: "lower-flow", leaning: "upright" } as const;
@@ -322,6 +358,13 @@ function PracticeInputs({
 
 const A_FIGURE_IS_MISSING = "A figure is missing or can’t be that.";
 
+/** What helped most, with the figures as they are typed: at once, while all are ranked anew. */
+const useFirstAtOnce = (asked: HabitsInput | undefined, found: Found | undefined): Habit | undefined =>
+  useMemo(() => {
+    const first = found?.habits[0];
+    return first && asked && asked !== found.asked ? (habitAgain(first, asked) ?? first) : first;
+  }, [asked, found]);
+
 /** What would help most, in sight over the figures that are typed. */
 const FirstHabit = ({
   habit,
@@ -368,16 +411,16 @@ export function HabitsScreen() {
     return { work: parsed.input, use, option, practice };
   }, [parsed, practice, use, vessel, used.before, used.grade]);
   const { answer, answered, working } = useNewestAnswer(asked, ask);
-  const found = useLastOne(
+  const found = useLastOne<Found>(
     useMemo(() => (answer?.ok && answered ? { asked: answered, habits: answer.value } : undefined), [answer, answered]),
   );
+  const first = useFirstAtOnce(asked, found);
   if (!water)
     return (
       <SizeScreen title="What would help most">
         <NoTap pending={pending}>What helps follows from the water and the work: name the tap first.</NoTap>
       </SizeScreen>
     );
-  const most = Math.max(1, ...(found?.habits ?? []).map(({ money }) => money));
   const trouble = asked ? (answer && !answer.ok ? answer.fault.message : undefined) : A_FIGURE_IS_MISSING;
   const list = (
     <View
@@ -386,22 +429,10 @@ export function HabitsScreen() {
       testID="habits"
       minHeight={roomFor(answer !== undefined || wide)}
     >
-      {found
-        ? found.habits.map((habit, i) => (
-            <HabitRow
-              key={habit.name}
-              habit={habit}
-              place={i + 1}
-              most={most}
-              basis={habitBasis(habit, found.asked.practice, units, purer?.tap.name)}
-              work={work}
-            />
-          ))
-        : null}
-      {trouble && wide ? <Body role="alert">{found ? `${trouble} ${OF_BEFORE}` : trouble}</Body> : null}
       {found ? (
-        <Small>{`Each by itself, for ${optionName(found.asked.option)} at ${water.tap.name}; they don’t simply add up.`}</Small>
+        <HabitList found={found} purer={purer?.tap.name} tapName={water.tap.name} prices={work.prices} units={units} />
       ) : null}
+      {trouble && wide ? <Body role="alert">{found ? `${trouble} ${OF_BEFORE}` : trouble}</Body> : null}
     </View>
   );
   const inputs = (
@@ -419,7 +450,7 @@ export function HabitsScreen() {
       </More>
     </View>
   );
-  const bar = <FirstHabit habit={found?.habits[0]} trouble={trouble} currency={work.prices.currency} />;
+  const bar = <FirstHabit habit={first} trouble={trouble} currency={work.prices.currency} />;
   return (
     <SizeScreen title="What would help most" detail={wide ? list : undefined} bar={wide ? undefined : bar}>
       <View gap="$5">

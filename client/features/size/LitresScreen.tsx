@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { useMemo } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { useLastOne } from "../../data/last-one";
 import { ofQuantities, useUnitDraft } from "../../forms/useUnitDraft";
 import { useSettings } from "../../data/settings";
@@ -47,6 +47,8 @@ export function LitresScreen() {
       [worked],
     ),
   );
+  // What stands below follows the answer in sight by a moment, so that no key waits for it.
+  const later = useDeferredValue(answered);
   const rest = answered ? (
     <View gap="$4" testID="answers">
       {wide ? <Headline {...answered} kind={typed.kind} units={units} /> : null}
@@ -55,14 +57,14 @@ export function LitresScreen() {
         Which vessel for your work
       </PlainButton>
       {lives ? <TwoLivesCard lives={lives} working={working} units={units} /> : null}
-      <Schools answer={answered.answer} units={units} />
+      {later ? <Schools answer={later.answer} units={units} /> : null}
     </View>
   ) : (
     <Card>
       <Body role="alert">{trouble}</Body>
     </Card>
   );
-  const then = answered ? <BedFacts answer={answered.answer} units={units} /> : null;
+  const then = later ? <BedFacts answer={later.answer} units={units} /> : null;
   if (wide)
     return (
       <Screen

@@ -25,7 +25,7 @@ import {
   optionName,
   planQuestion,
 } from "@winter-bead/core/src/sizing";
-import { useMemo } from "react";
+import { memo, useMemo } from "react";
 import { useDraft } from "../../data/draft";
 import { useLastOne } from "../../data/last-one";
 import { useNewestAnswer } from "../../data/newest-answer";
@@ -149,7 +149,8 @@ function explainWorth(work: SizeInput, worth: StageWorth, prices: CrewPrices): E
 interface AnswerProps {
   readonly pays: PaysAnswer;
   readonly asked: CrossingInput;
-  readonly work: Work;
+  /** What an answer needs of the work: none of the figures that are being typed. */
+  readonly work: Pick<Work, "prices" | "units" | "water">;
   readonly scale: Scale;
 }
 
@@ -200,7 +201,7 @@ function CarbonDioxide({ crossing, work, scale }: Pick<AnswerProps, "work" | "sc
   );
 }
 
-function Answer({ pays, asked, work, scale }: AnswerProps) {
+const Answer = memo(function Answer({ pays, asked, work, scale }: AnswerProps) {
   const { crossing, worth } = pays;
   const { currency } = work.prices;
   const { paysFrom, feed, atTap } = crossing;
@@ -271,7 +272,7 @@ function Answer({ pays, asked, work, scale }: AnswerProps) {
       ))}
     </View>
   );
-}
+});
 
 /** Money a year that RO saves at the tap with the figures as they are typed: at once, while the feed is looked for. */
 function useSavedAtOnce(asked: CrossingInput | undefined, pays: PaysAnswer | undefined): number | undefined {
@@ -379,6 +380,8 @@ export function PaysScreen() {
   const found = useLastOne(
     useMemo(() => (answer?.ok && answered ? { asked: answered, pays: answer.value } : undefined), [answer, answered]),
   );
+  const { prices, units } = work;
+  const facts = useMemo(() => ({ prices, units, water }), [prices, units, water]);
   if (!water)
     return (
       <SizeScreen title="When RO pays">
@@ -396,7 +399,7 @@ export function PaysScreen() {
       testID="pays"
       minHeight={roomFor(answer !== undefined || wide)}
     >
-      {found ? <Answer {...found} work={work} scale={scale} /> : null}
+      {found ? <Answer {...found} work={facts} scale={scale} /> : null}
       {trouble && wide ? <Body role="alert">{found ? `${trouble} ${OF_BEFORE}` : trouble}</Body> : null}
       {asked && !found && !answer ? <Body role="status">Looking for the feed…</Body> : null}
     </View>

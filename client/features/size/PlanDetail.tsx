@@ -18,7 +18,7 @@ import { act, change, newId, takeBack, useRecords } from "../../data/store";
 import { Card, Caution, HeavyButton, PlainButton, Row, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { TextField } from "../../ui/fields";
-import { litresRange, shown, threeDigits, type Units } from "../../ui/format";
+import { dayOfMoment, litresRange, shown, threeDigits, type Units } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { useRigFacts } from "../rack/useRigs";
@@ -71,7 +71,7 @@ function Expected({ plan, units }: { readonly plan: Kept<"plans">; readonly unit
     const question = planQuestion(work);
     const figures = question.ok ? optionFigures(option, question.value) : undefined;
     if (!question.ok || !figures?.ok) return undefined;
-    const words = { currency, from: `the prices of ${plan.keptAt.slice(0, 10)}`, assumed: false };
+    const words = { currency, from: `the prices of ${dayOfMoment(plan.keptAt)}`, assumed: false };
     const explained = explainOption(figures.value, question.value, words);
     return explained.ok ? explained.value : undefined;
   }, [work, option, currency, plan.keptAt]);
@@ -256,7 +256,7 @@ function Versions({ plan }: { readonly plan: Kept<"plans"> }) {
       {isError ? <Small>Earlier versions come with a signal.</Small> : null}
       {(data ?? []).map(({ version, body, acceptedAt }) => (
         <Body key={version}>
-          {`${version}, ${acceptedAt.slice(0, 10)}: ${body ? `${body.name}, ${optionName(body.option)}, ${wholeMoney(body.expected.cost.total, body.currency)} a year${body.rigId ? ", in use" : ""}` : "taken back"}`}
+          {`${version}, ${dayOfMoment(acceptedAt)}: ${body ? `${body.name}, ${optionName(body.option)}, ${wholeMoney(body.expected.cost.total, body.currency)} a year${body.rigId ? ", in use" : ""}` : "taken back"}`}
         </Body>
       ))}
     </View>
@@ -284,7 +284,7 @@ export function PlanDetail({ plan, work }: DetailProps) {
         <Name key={plan.id} plan={plan} />
         <Body>{optionName(plan.option)}</Body>
         <Body testID="plan-work">{`For a week of ${plan.work.demand.items.map((item) => itemInWords(item, units)).join(", ")}.`}</Body>
-        <Small>{`${tap?.name ?? "A tap"}, kept ${plan.keptAt.slice(0, 10)}, version ${plan.version}${plan.inUseSince ? `, in use since ${plan.inUseSince.slice(0, 10)}` : ""}.`}</Small>
+        <Small>{`${tap?.name ?? "A tap"}, kept ${dayOfMoment(plan.keptAt)}, version ${plan.version}${plan.inUseSince ? `, in use since ${dayOfMoment(plan.inUseSince)}` : ""}.`}</Small>
       </View>
       <Building plan={plan} />
       <Outcome plan={plan} units={units} />

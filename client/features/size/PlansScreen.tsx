@@ -5,6 +5,7 @@ import type { Kept } from "../../data/api";
 import { useRecords } from "../../data/store";
 import { Card, EmptyState, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { useWide } from "../../ui/Screen";
+import { dayOfMoment } from "../../ui/format";
 import { Body, Small, Strong } from "../../ui/words";
 import { wholeMoney } from "./money";
 import { PlanDetail } from "./PlanDetail";
@@ -29,7 +30,7 @@ function PlanRow({ plan, chosen }: { readonly plan: Kept<"plans">; readonly chos
           <Strong>{wholeMoney(plan.expected.cost.total, plan.currency)}</Strong>
         </View>
         <Body>{optionName(plan.option)}</Body>
-        <Small>{plan.rigId ? "In use, held against the log" : `Kept ${plan.keptAt.slice(0, 10)}`}</Small>
+        <Small>{plan.rigId ? "In use, held against the log" : `Kept ${dayOfMoment(plan.keptAt)}`}</Small>
       </Card>
     </Pressable>
   );

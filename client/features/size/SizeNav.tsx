@@ -1,4 +1,5 @@
 import { View } from "@tamagui/core";
+import { memo } from "react";
 import { usePathname } from "expo-router";
 import { Pressable } from "../../ui/boxes";
 import { Body } from "../../ui/words";
@@ -16,7 +17,7 @@ const PLACES = [
 const isHere = (path: string, place: string) => (place === "/size" ? path === place : path.startsWith(place));
 
 /** The places of sizing, all in sight: where it is narrow on two lines. */
-export function SizeNav() {
+export const SizeNav = memo(function SizeNav() {
   const path = usePathname();
   return (
     <View
@@ -45,4 +46,4 @@ export function SizeNav() {
       })}
     </View>
   );
-}
+});

@@ -1,6 +1,6 @@
 import type { Species, ThreeOf } from "@winter-bead/core";
 import { View } from "@tamagui/core";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { TextButton } from "../../ui/boxes";
 import { litres, litresRange, type Units } from "../../ui/format";
 import { Big, Body, Small } from "../../ui/words";
@@ -42,7 +42,7 @@ function Life({
 }
 
 /** The two lives side by side, and what happens between them unseen. */
-export function TwoLivesCard({
+export const TwoLivesCard = memo(function TwoLivesCard({
   lives,
   working,
   units,
@@ -85,4 +85,4 @@ export function TwoLivesCard({
       ) : null}
     </View>
   );
-}
+});

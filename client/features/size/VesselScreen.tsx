@@ -9,7 +9,7 @@ import {
   withoutOwnWater,
 } from "@winter-bead/core/src/sizing";
 import { router } from "expo-router";
-import { useMemo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import { useLastOne } from "../../data/last-one";
 import { useNewestAnswer } from "../../data/newest-answer";
 import { roomFor } from "../../ui/room";
@@ -48,8 +48,22 @@ const MOST_SHOWN = 6;
 const MOST_IMPOSSIBLE = 24;
 const MOST_PINNED = 3;
 
+/** What an answer needs of the work: none of the figures that are being typed. */
+interface Kept extends Pick<Work, "patch" | "prices" | "units"> {
+  readonly typed: Pick<Work["typed"], "pinned" | "changing">;
+}
+
+/** The same until something in it changes: an answer is not drawn again for a digit typed under it. */
+function useKept({ typed, patch, prices, units }: Work): Kept {
+  const { pinned, changing } = typed;
+  return useMemo(
+    () => ({ typed: { pinned, changing }, patch, prices, units }),
+    [pinned, changing, patch, prices, units],
+  );
+}
+
 interface SizedProps {
-  readonly work: Work;
+  readonly work: Kept;
   readonly asked: Asked;
   readonly answer: SizeAnswer;
 }
@@ -161,7 +175,7 @@ function AloneIsWrong({ answer, work }: SizedProps) {
 }
 
 /** The best one and what the work takes: the answer, before anything else. */
-function Best(props: SizedProps) {
+const Best = memo(function Best(props: SizedProps) {
   const { answer, work } = props;
   const [first] = answer.options;
   const { week } = answer.demand;
@@ -183,10 +197,10 @@ function Best(props: SizedProps) {
       <AloneIsWrong {...props} />
     </View>
   );
-}
+});
 
 /** The choice that is left, the trade-off drawn, and what can't do it with its reason. */
-function Others(props: SizedProps) {
+const Others = memo(function Others(props: SizedProps) {
   const { answer, work, asked } = props;
   const [all, setAll] = useState(false);
   const { typed, patch, prices, units } = work;
@@ -233,10 +247,10 @@ function Others(props: SizedProps) {
         : null}
     </View>
   );
-}
+});
 
 /** Which plan the next kept option becomes a version of. */
-function Changing({ work }: { readonly work: Work }) {
+const Changing = memo(function Changing({ work }: { readonly work: Kept }) {
   const { records } = useRecords("plans");
   const plan = records.find(({ id }) => id === work.typed.changing);
   if (!plan) return null;
@@ -246,7 +260,7 @@ function Changing({ work }: { readonly work: Work }) {
       <TextButton onPress={() => work.patch({ changing: "" })}>Leave it as it is</TextButton>
     </Card>
   );
-}
+});
 
 /** The option that stood first, with the figures as they are typed: at once, while all others are priced anew. */
 function useFirstAtOnce(asked: Asked | undefined, ranked: Pick<SizedProps, "asked" | "answer"> | undefined) {
@@ -295,13 +309,14 @@ export function VesselScreen() {
     useMemo(() => (answer?.ok && answered ? { asked: answered, answer: answer.value } : undefined), [answer, answered]),
   );
   const first = useFirstAtOnce(asked, ranked);
+  const kept = useKept(work);
   if (!water || !parsed)
     return (
       <SizeScreen title="Which vessel">
         <NoTap pending={pending}>The right vessel follows from the water and the work: name the tap first.</NoTap>
       </SizeScreen>
     );
-  const sized = ranked && { work, ...ranked };
+  const sized = ranked && { work: kept, ...ranked };
   const chemistryKnown = water.described !== undefined && water.described.hidden.co2 > 0;
   const trouble = parsed.input ? (answer && !answer.ok ? answer.fault.message : undefined) : "A figure is missing.";
   const best = (
@@ -312,7 +327,7 @@ export function VesselScreen() {
       minHeight={roomFor(answer !== undefined || wide)}
       gap="$3"
     >
-      <Changing work={work} />
+      <Changing work={kept} />
       {sized ? <Best {...sized} /> : null}
       {trouble && wide ? <Body role="alert">{sized ? `${trouble} ${OF_BEFORE}` : trouble}</Body> : null}
       {parsed.input && !answer && !sized ? <Body role="status">Pricing every option…</Body> : null}

@@ -2,6 +2,7 @@ import type { Plan, Tap } from "@winter-bead/core";
 import { hasMembrane, optionName } from "@winter-bead/core/src/plan/options";
 import Papa from "papaparse";
 import type { TDocumentDefinitions, Content } from "pdfmake/interfaces";
+import { dayMonthYear } from "../../ui/dates";
 import { litres, litresRange, scaleUnit, shown, threeDigits, type Units } from "../../ui/format";
 import { vesselShape } from "../refill/vessel-shape";
 import { COST_PARTS } from "./cost-parts";
@@ -182,7 +183,7 @@ export function planDocument(plan: Plan, { tap, version, units }: PlanContext): 
     content: [
       { text: plan.name, fontSize: 22, bold: true },
       {
-        text: `Pure water for ${USE_WORDS[plan.use]}, from ${tapName}. Version ${version}, ${plan.keptAt.slice(0, 10)}.`,
+        text: `Pure water for ${USE_WORDS[plan.use]}, from ${tapName}. Version ${version}, ${dayMonthYear(new Date(plan.keptAt))}.`,
         color: SOFT,
         margin: [0, 2, 0, 14],
       },

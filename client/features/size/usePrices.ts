@@ -1,3 +1,4 @@
+import { dayMonthYear, noonOf } from "../../ui/dates";
 import { dayOf } from "../../ui/format";
 import type { PriceWords, Prices } from "@winter-bead/core";
 import { DEFAULT_PRICES, DEFAULT_PRICES_DATE } from "@winter-bead/core/src/sizing";
@@ -33,7 +34,7 @@ export function usePrices(): CrewPrices {
       : {
           prices: DEFAULT_PRICES,
           currency: DEFAULT_CURRENCY,
-          from: `assumption of ${DEFAULT_PRICES_DATE}`,
+          from: `assumption of ${dayMonthYear(noonOf(DEFAULT_PRICES_DATE))}`,
           assumed: true,
           list: undefined,
         };

@@ -14,6 +14,7 @@ import { optionsOf } from "../../forms/options";
 import { useUnitDraft } from "../../forms/useUnitDraft";
 import { Choice, HeavyButton, Opener, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
+import { WithPad } from "../../ui/FieldPad";
 import { FieldRow, NumberField, TextField } from "../../ui/fields";
 import {
   capital,
@@ -363,27 +364,29 @@ export function FirstDayScreen() {
           now={now}
           units={units}
         />
-        <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: 18, paddingTop: 12, gap: 24 }}>
-          <Title fontSize="$3" lineHeight="$3">
-            Three questions
-          </Title>
-          <TradeAsked {...asked} />
-          <MeterAsked {...asked} answer={answer} />
-          <VesselAsked {...asked} />
-          <WorkAsked {...asked} />
-          <Defaults {...asked} />
-          {answer && question ? <Narrower answer={answer} draft={draft} units={units} /> : null}
-          <View gap="$1">
-            {isExample ? null : (
-              <TextButton onPress={() => void openExample()} testID="open-example">
-                Look at an example crew first
+        <WithPad>
+          <ScrollView style={{ flex: 1 }} contentContainerStyle={{ padding: 18, paddingTop: 12, gap: 24 }}>
+            <Title fontSize="$3" lineHeight="$3">
+              Three questions
+            </Title>
+            <TradeAsked {...asked} />
+            <MeterAsked {...asked} answer={answer} />
+            <VesselAsked {...asked} />
+            <WorkAsked {...asked} />
+            <Defaults {...asked} />
+            {answer && question ? <Narrower answer={answer} draft={draft} units={units} /> : null}
+            <View gap="$1">
+              {isExample ? null : (
+                <TextButton onPress={() => void openExample()} testID="open-example">
+                  Look at an example crew first
+                </TextButton>
+              )}
+              <TextButton href="/setup" testID="go-setup">
+                Or set up tap, meter and rig one by one
               </TextButton>
-            )}
-            <TextButton href="/setup" testID="go-setup">
-              Or set up tap, meter and rig one by one
-            </TextButton>
-          </View>
-        </ScrollView>
+            </View>
+          </ScrollView>
+        </WithPad>
         <View paddingHorizontal={18} paddingVertical={8}>
           <HeavyButton onPress={() => void keepIt()} disabled={!question || keeping} testID="keep-start">
             Keep as my rig, and log

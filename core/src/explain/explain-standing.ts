@@ -23,7 +23,7 @@ function stepsOf(where: Standing): ExplanationStep[] {
     ...(left
       ? [
           {
-            words: leftTo === "hard" ? "With its readings, to your hard mark" : "With its readings",
+            words: leftTo === "hard" ? "With its readings, to your stop point" : "With its readings",
             value: left.typical,
             unit: "L",
           },
@@ -39,7 +39,7 @@ function stepsOf(where: Standing): ExplanationStep[] {
 export function explainLeft(where: Standing): Explanation | undefined {
   const { capacity, charge, condition, used, feed, left, leftTo, markThroughput, sinceLog, taught, groups } = where;
   if (!left) return leftTo === "hard" ? explainRise(where) : undefined;
-  const mark = leftTo === "limit" ? "your limit" : "your hard mark";
+  const mark = leftTo === "limit" ? "your limit" : "your stop point";
   const held = 1000 * capacity.median * charge.resinLitres * condition * markThroughput;
   const shares = { feed: (100 * feed.sd).toFixed(0), used: (100 * used.sd).toFixed(0) };
   const behind = where.passage < 1 ? " behind the membrane" : "";
@@ -85,18 +85,18 @@ export function explainLeft(where: Standing): Explanation | undefined {
   };
 }
 
-/** How the litres to the hard mark came about where only the readings' own trend is to be believed. */
+/** How the litres to the stop point came about where only the readings' own trend is to be believed. */
 function explainRise({ rise }: Standing): Explanation | undefined {
   if (!rise || rise.litresToHard.high <= 0) return undefined;
   const { litresToHard, factorPerLitre, amountPerLitre, latestEc25, hardEc25 } = rise;
   const ends = [
-    given("h", "Your hard mark", hardEc25, "µS/cm", "this vessel"),
+    given("h", "Your stop point", hardEc25, "µS/cm", "this vessel"),
     given("c", "Output now", latestEc25, "µS/cm", "your last reading"),
   ];
   const school = "the readings' own trend";
   const source = "Legendre 1805, least squares";
   return {
-    name: "Litres left to your hard mark, as the output rises",
+    name: "Litres left to your stop point, as the output rises",
     value: litresToHard.typical,
     unit: "L",
     formula: "(a × b) ^ 0.5",

@@ -13,6 +13,8 @@ import { constantPattern, spreadOver, TABLE_LOW, TABLE_POINTS, TABLE_STEP, type 
  * put on as a share of the smaller side's capacity. The rack, the planner, the Lab and the look back all take it from here.
  */
 export interface ProductCurve {
+  /** What it hangs on: curves of one key are the same. */
+  readonly key: string;
   readonly transferUnits: number;
   /** For even flow, where the water's composition is known; else the constant pattern, the same for every water. */
   readonly composed?: FrontTable;
@@ -54,14 +56,14 @@ const digits = (value: number) => value.toPrecision(4);
  * @example productCurve(34, { ions, ec25: 400 }, { cation: 0.68, anion: 0.56 }) // with a carbonic plateau before T = 1.2
  */
 export function productCurve(transferUnits: number, water?: CurveWater, sides?: Sides): ProductCurve {
-  if (!water || !sides) return { transferUnits };
+  if (!water || !sides) return { key: digits(transferUnits), transferUnits };
   const key = [transferUnits, water.ec25, sides.cation, sides.anion, ...SPECIES.map((each) => water.ions[each])]
     .map(digits)
     .join(" ");
-  return curves.of(key, () => composedCurve(transferUnits, water, sides));
+  return curves.of(key, () => ({ key, ...composedCurve(transferUnits, water, sides) }));
 }
 
-function composedCurve(transferUnits: number, { ions, ec25 }: CurveWater, sides: Sides): ProductCurve {
+function composedCurve(transferUnits: number, { ions, ec25 }: CurveWater, sides: Sides): Omit<ProductCurve, "key"> {
   const litresPerThroughput = (1000 * smallerSide(sides)) / visibleLoad(ec25);
   const plan = planOneLitre(ions, sides, { transferUnits, litres: RUN_TO * litresPerThroughput, cells: CELLS });
   const run = new ColumnRun(plan);
@@ -138,19 +140,12 @@ export const FRONT_WIDTHS: Float64Array = Float64Array.from({ length: 8 }, (_, i
 const SHARPEST = 3;
 
 /** X over ln T of a curve whose front has this width. */
-export function frontOf({ transferUnits, composed }: ProductCurve, width: number): FrontTable {
+export function frontOf({ transferUnits, composed }: Omit<ProductCurve, "key">, width: number): FrontTable {
   return spreadOver(composed ?? constantPattern(Math.max(transferUnits, SHARPEST / width)), width);
 }
 
 const tables = new Remembered<readonly FrontTable[]>(MOST_CURVES);
-const composedTables = new WeakMap<FrontTable, readonly FrontTable[]>();
 
 /** A curve at each of `FRONT_WIDTHS`, made once. */
-export function frontsOf(curve: ProductCurve): readonly FrontTable[] {
-  const { composed, transferUnits } = curve;
-  const make = () => Array.from(FRONT_WIDTHS, (width) => frontOf(curve, width));
-  if (!composed) return tables.of(digits(transferUnits), make);
-  const known = composedTables.get(composed) ?? make();
-  composedTables.set(composed, known);
-  return known;
-}
+export const frontsOf = (curve: ProductCurve): readonly FrontTable[] =>
+  tables.of(curve.key, () => Array.from(FRONT_WIDTHS, (width) => frontOf(curve, width)));

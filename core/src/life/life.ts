@@ -175,7 +175,7 @@ export function life(input: LifeInput): Result<LifeAnswer> {
 
 /**
  * Share of one throughput between two outputs on the rising front; times `litresPerThroughput` it is the litres left
- * between two marks, such as a limit and the hard mark.
+ * between two marks, such as a limit and the stop point.
  *
  * @example throughputBetween(working, 20, 40) // T at 40 µS/cm less T at 20 µS/cm
  */

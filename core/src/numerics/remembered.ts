@@ -4,6 +4,11 @@ export class Remembered<Answer> {
 
   constructor(private readonly most: number) {}
 
+  /** All that is known, by its key. */
+  entries(): readonly (readonly [string, Answer])[] {
+    return [...this.known];
+  }
+
   /** The answer that is known for a key. */
   get(key: string): Answer | undefined {
     return this.known.get(key);

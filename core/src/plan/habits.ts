@@ -112,6 +112,13 @@ export interface Habit {
   readonly divertSeconds?: number;
   /** A vessel that leaks past its beads can't make the limit at all. */
   readonly outOfReachNow?: boolean;
+  /** For a membrane: the cheapest way without one and with one, which were held against each other. */
+  readonly sides?: MembraneSides;
+}
+
+interface MembraneSides {
+  readonly alone: OptionSpec;
+  readonly membrane: OptionSpec;
 }
 
 /** What a year comes to. */
@@ -295,27 +302,31 @@ function outOfReach(base: ScenarioAnswer): Habit {
 }
 
 /** A membrane is weighed as everywhere: the cheapest way with it against the cheapest without. */
-function membraneHabit({ spec, question }: Asked, work: SizeInput): Habit | undefined {
+function cheapestSides({ spec }: Asked, work: SizeInput): MembraneSides | undefined {
   const best = hasMembrane(spec.before) ? undefined : bestSides(work);
   if (!best?.ok || !best.value.alone || !best.value.membrane) return undefined;
-  const { alone, membrane } = best.value;
-  const { years } = question.prices;
-  const behindIt = scenario(membrane.spec, question);
-  const habit = habitOf("membrane", scenario(alone.spec, question), behindIt, years);
-  // The vessel is there, or would be bought without it too: what is bought is the membrane, its pump and its tank.
-  const bare = purchaseOf({ ...membrane.spec, before: "nothing" }, question.setup, false, question.prices);
-  const oneOff = membrane.purchase - bare;
-  return habit && { ...habit, ...payback(habit.money, oneOff, oneOff / years) };
+  return { alone: best.value.alone.spec, membrane: best.value.membrane.spec };
 }
 
-function stageHabits(asked: Asked, work: SizeInput): (Habit | undefined)[] {
+function membraneHabit({ question }: Asked, sides: MembraneSides | undefined): Habit | undefined {
+  if (!sides) return undefined;
+  const { prices, setup } = question;
+  const behindIt = scenario(sides.membrane, question);
+  const habit = habitOf("membrane", scenario(sides.alone, question), behindIt, prices.years);
+  if (!habit || !behindIt.ok) return undefined;
+  // The vessel is there, or would be bought without it too: what is bought is the membrane, its pump and its tank.
+  const bare = purchaseOf({ ...sides.membrane, before: "nothing" }, setup, false, prices);
+  const oneOff = behindIt.value.cost.purchase * prices.years - bare;
+  return { ...habit, ...payback(habit.money, oneOff, oneOff / prices.years), sides };
+}
+
+function stageHabits(asked: Asked): (Habit | undefined)[] {
   const { spec, base, question } = asked;
   const now = succeed(base);
   const as = (name: HabitName, before: Before | undefined) =>
     before && habitOf(name, now, scenario({ ...spec, before }, question), question.prices.years);
   return [
     as("aeration", beforeWith(spec.before, "aeration")),
-    membraneHabit(asked, work),
     spec.train === "single"
       ? habitOf("lead-lag", now, scenario({ ...spec, train: "lead-lag" }, question), question.prices.years)
       : undefined,
@@ -344,24 +355,58 @@ function checkPractice({ packing, container, otherTap, ...numbers }: Practice): 
   return checkRanges(numbers, PRACTICE_RANGES);
 }
 
-/**
- * Habits of a trade ranked by the money they bring in a year for these figures, each against the same year without it.
- *
- * @returns a fault for a figure outside its range, or an option that can't do the work
- * @example rankHabits({ work, option, practice: { ...PRACTICE_ASSUMPTIONS, lowerFlow: 2.4 } }).value[0].name // "membrane"
- */
-export function rankHabits({ work, use = "glass", option, practice }: HabitsInput): Result<readonly Habit[]> {
+/** Checks what is asked, and works out the year as it is now. */
+function asAsked({ work, option, practice }: HabitsInput): Result<Asked> {
   const checked = within("practice", checkPractice(practice));
   if (!checked.ok) return checked;
   const question = within("work", planQuestion(work));
   if (!question.ok) return question;
   const base = scenario(option, question.value);
   if (!base.ok) return fail(base.fault.code, base.fault.message, "option");
-  const asked: Asked = { spec: option, base: base.value, question: question.value, practice };
-  const all = [...waterHabits(asked), ...startHabits(asked), ...careHabits(asked), ...stageHabits(asked, work)];
+  return succeed({ spec: option, base: base.value, question: question.value, practice });
+}
+
+const byMoney = (a: Habit, b: Habit) => b.money - a.money || b.litres - a.litres;
+
+/**
+ * Habits of a trade ranked by the money they bring in a year for these figures, each against the same year without it.
+ *
+ * @returns a fault for a figure outside its range, or an option that can't do the work
+ * @example rankHabits({ work, option, practice: { ...PRACTICE_ASSUMPTIONS, lowerFlow: 2.4 } }).value[0].name // "membrane"
+ */
+export function rankHabits(input: HabitsInput): Result<readonly Habit[]> {
+  const { work, use = "glass" } = input;
+  const asked = asAsked(input);
+  if (!asked.ok) return asked;
+  const { value } = asked;
+  const all = [
+    ...waterHabits(value),
+    ...startHabits(value),
+    ...careHabits(value),
+    ...stageHabits(value),
+    membraneHabit(value, cheapestSides(value, work)),
+  ];
   return finite(
-    all
-      .filter((habit): habit is Habit => habit !== undefined && HABIT_TRADES[habit.name].includes(use))
-      .sort((a, b) => b.money - a.money || b.litres - a.litres),
+    all.filter((habit): habit is Habit => habit !== undefined && HABIT_TRADES[habit.name].includes(use)).sort(byMoney),
   );
+}
+
+/**
+ * One habit of a former answer for other figures, without ranking all anew: what is shown of it while they are typed.
+ * A membrane's two sides are taken as they stood; {@link rankHabits} may find cheaper ones.
+ *
+ * @returns undefined where the figures are none, or this habit says nothing about them
+ * @example habitAgain(rankHabits(input).value[0], input).money === rankHabits(input).value[0].money // true
+ */
+export function habitAgain({ name, sides }: Habit, input: HabitsInput): Habit | undefined {
+  const asked = asAsked(input);
+  if (!asked.ok) return undefined;
+  const { value } = asked;
+  if (name === "membrane") return membraneHabit(value, sides);
+  const groups = [waterHabits, startHabits, careHabits, stageHabits] as const;
+  for (const group of groups) {
+    const habit = group(value).find((each) => each?.name === name);
+    if (habit) return habit;
+  }
+  return undefined;
 }

@@ -202,8 +202,8 @@ const NEAR_FEED = 0.6;
 /**
  * What a first reading after a refill may mean, by its size: that it falls is seen by reading again.
  *
- * @param output µS/cm @param watch the vessel's watch mark, µS/cm @param feed µS/cm, where it is known
- * @returns nothing where it is below the watch mark
+ * @param output µS/cm @param watch the vessel's watch point, µS/cm @param feed µS/cm, where it is known
+ * @returns nothing where it is below the watch point
  * @example firstReadingTroubles(260, 12, 320) // ["reads-feed"]
  */
 export function firstReadingTroubles(output: number, watch: number, feed: number | undefined): readonly TroubleName[] {

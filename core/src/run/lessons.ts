@@ -2,10 +2,9 @@ import { describeBed, type BedAnswer } from "../bed/bed";
 import { groupsOf } from "../belief/groups";
 import { lessonOf, ownerBelief, type EndedChargeFacts, type Lesson, type OwnerBelief } from "../belief/owner";
 import { chargeScale, type ChargeScale } from "../belief/weigh";
-import type { FrontTable } from "../front/front-table";
-import { frontsOf, productCurve, type ProductCurve } from "../front/product-curve";
+import { productCurve, type ProductCurve } from "../front/product-curve";
 import { loadUsed } from "../ledger/water-used";
-import { RememberedOf } from "../numerics/remembered";
+import { Remembered } from "../numerics/remembered";
 import type { Id } from "../descriptor/identity";
 import type { Tap } from "../feed/tap.record";
 import type { Charge } from "../resin/charge.record";
@@ -75,13 +74,20 @@ export interface DatedLesson extends Lesson {
 
 /** A crew's ended charges of some years; one lesson is some 15 kB. */
 const MOST_LESSONS = 500;
-/** By the fronts it was weighed with: what a charge taught is learnt again only when what it was learnt from changes. */
-const taught = new RememberedOf<readonly FrontTable[], Lesson | undefined>(MOST_LESSONS);
+/** By all that it was learnt from: what a charge taught is learnt again only when that changes. */
+const taught = new Remembered<Lesson | undefined>(MOST_LESSONS);
+
+/** What was learnt, by what it was learnt from: plain data, to be kept while the app is closed. */
+export type Taught = readonly (readonly [from: string, lesson: Lesson | undefined])[];
+
+export const taughtSoFar = (): Taught => taught.entries();
+/** Takes back what was kept: of the same arithmetic only, for a lesson is not asked how it came about. */
+export const recallTaught = (kept: Taught): void => kept.forEach(([from, lesson]) => taught.of(from, () => lesson));
 
 function lessonOnce(facts: EndedChargeFacts): Lesson | undefined {
   const { scale, ...rest } = facts;
-  const known = taught.about(frontsOf(scale.curve));
-  return known.of(`${JSON.stringify(rest)} ${scale.logPromised} ${scale.logLimit.join(" ")}`, () => lessonOf(facts));
+  const { curve, logPromised, logLimit } = scale;
+  return taught.of(`${JSON.stringify(rest)} ${curve.key} ${logPromised} ${logLimit.join(" ")}`, () => lessonOf(facts));
 }
 
 /** What the ended charges of a vessel teach; those that ended by a fault, began part-used or are left out teach nothing. */

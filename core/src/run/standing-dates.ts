@@ -63,7 +63,7 @@ export interface ExpectedOutput {
 
 const BAND_POINTS = 60;
 const BAND_DRAWS = 400;
-/** Drawn a little beyond the late hard mark. */
+/** Drawn a little beyond the late stop point. */
 const BAND_MARGIN = 1.04;
 
 /** Output over litres as the belief has it: the middle and the 10 and 90 % points of many drawn charges. */

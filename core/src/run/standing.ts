@@ -339,7 +339,7 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
     pace,
   });
   const leftTo = asks.state === "change" ? "none" : asks.state === "finish" ? "hard" : "limit";
-  // Three readings in a row, or one above the hard mark, may say what the belief does not: then it has no litres to offer.
+  // Three readings in a row, or one above the stop point, may say what the belief does not: then it has no litres to offer.
   const isAboveHard = (groups[groups.length - 1]?.ec25 ?? 0) >= hardOf(vessel);
   const isBelieved = leftTo === "limit" || (leftTo === "hard" && limitReached >= BELIEVED && !isAboveHard);
   const mark = !isBelieved || feedMeetsLimit ? undefined : leftTo === "hard" ? toHard : toLimit;

@@ -32,6 +32,9 @@ export function verdictTitle({ verdict }: Standing, { use }: Rig): string {
 
 const tidy = (value: number) => String(Number(value.toPrecision(3)));
 
+/** What the outputs to watch from and to stop at are called. */
+const POINT = { watch: "watch point", hard: "stop point" } as const;
+
 /** The last group's reading as it was typed, on the scale of the meter in hand, and the marks on the same scale. */
 class OnTheMeter {
   readonly scale: Scale;
@@ -60,10 +63,10 @@ class OnTheMeter {
     return tidy(marks[which] * (scaleFactor(this.scale) / scaleFactor(marks.scale)));
   }
 
-  /** `at your hard mark of 20`, or above it. */
+  /** `at your stop point of 20`, or above it. */
   against(which: "watch" | "hard"): string {
     const shown = tidy(onScale(this.group?.ec25 ?? 0, this.scale));
-    return `${shown === this.mark(which) ? "at" : "above"} your ${which} mark of ${this.mark(which)}`;
+    return `${shown === this.mark(which) ? "at" : "above"} your ${POINT[which]} of ${this.mark(which)}`;
   }
 
   get isAboveHard(): boolean {
@@ -89,14 +92,14 @@ export function leftWords(
   const on = new OnTheMeter(where, vessel, wording);
   const unit = wording.scaleUnit(on.scale);
   return where.leftTo === "hard"
-    ? `${range} left before your hard mark of ${on.mark("hard")} ${unit}.`
+    ? `${range} left before your stop point of ${on.mark("hard")} ${unit}.`
     : `${range} left to your limit of ${on.mark("limit")} ${unit}.`;
 }
 
 /** The number to show large: of an aquarium the first leak, where its composition is known. */
 export interface Headline {
   readonly litres: ThreeOf<number>;
-  /** @example "left", "to the hard mark", "to the first leak" */
+  /** @example "left", "to the stop point", "to the first leak" */
   readonly to: string;
 }
 
@@ -105,7 +108,7 @@ export function headlineOf(where: Standing, { rig }: { readonly rig: Rig }): Hea
   const { left, leftTo, leak, rise } = where;
   if (leftTo === "hard") {
     const litres = left ?? rise?.litresToHard;
-    return litres && litres.high > 0 && rig.use !== "aquarium" ? { litres, to: "to the hard mark" } : undefined;
+    return litres && litres.high > 0 && rig.use !== "aquarium" ? { litres, to: "to the stop point" } : undefined;
   }
   if (!left) return undefined;
   return leak && rig.use === "aquarium" ? { litres: leak, to: "to the first leak" } : { litres: left, to: "left" };
@@ -113,7 +116,7 @@ export function headlineOf(where: Standing, { rig }: { readonly rig: Rig }): Hea
 
 /** What the litres and the dates of a rig run to. */
 export function markWords({ leftTo, leak }: Standing, { use }: Pick<Rig, "use">): string {
-  if (leftTo === "hard") return "hard mark";
+  if (leftTo === "hard") return "stop point";
   return leak && use === "aquarium" ? "first leak" : "limit";
 }
 
@@ -198,7 +201,7 @@ function fineWords(where: Standing, facts: { readonly rig: Rig; readonly vessel:
   if (where.outputs.length === 0)
     return `No output reading of this charge yet. By the count ${left.charAt(0).toLowerCase()}${left.slice(1)}`;
   const on = new OnTheMeter(where, facts.vessel, wording);
-  return `Out ${on.output}, below your watch mark of ${on.mark("watch")}. ${left}`;
+  return `Out ${on.output}, below your watch point of ${on.mark("watch")}. ${left}`;
 }
 
 /** What readings say of the vessel itself: water that goes round the beads since the refill. */
@@ -253,7 +256,7 @@ export function verdictWords(
   wording: Wording,
 ): VerdictWords {
   const [first, ...others] = where.verdict.reasons;
-  // Beside a reading above the watch mark, or a long silence, the litres have been said.
+  // Beside a reading above the watch point, or a long silence, the litres have been said.
   const saidBy: readonly (Reason | undefined)[] = ["above-watch", "not-logged"];
   const rest = others.filter((reason) => reason !== "nearly-used" || !saidBy.includes(first));
   const reason = capital(

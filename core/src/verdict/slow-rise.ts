@@ -3,7 +3,7 @@ import type { ThreeOf } from "../life/life-range";
 
 /** Readings that rise group after group, slower than a front of usual width. */
 export interface SlowRise {
-  /** Litres until the hard mark, should they go on by the same factor (low) or by the same amount (high); the likely between. */
+  /** Litres until the stop point, should they go on by the same factor (low) or by the same amount (high); the likely between. */
   readonly litresToHard: ThreeOf<number>;
   /** Growth per litre of the logarithm: 1/L; and of the output: µS/cm per L. */
   readonly factorPerLitre: number;
@@ -11,7 +11,7 @@ export interface SlowRise {
   /** Where the trend starts from, and what it goes to: µS/cm. */
   readonly latestEc25: number;
   readonly hardEc25: number;
-  /** The readings' own trend on to the hard mark, by the factor: litres treated and µS/cm. */
+  /** The readings' own trend on to the stop point, by the factor: litres treated and µS/cm. */
   readonly trend: readonly { readonly litres: number; readonly ec25: number }[];
 }
 
@@ -22,7 +22,7 @@ const TENTH = 0.1;
 const TREND_POINTS = 24;
 
 /**
- * Whether the last four readings rise steadily and slowly, and where their own trend meets the hard mark: a straight line
+ * Whether the last four readings rise steadily and slowly, and where their own trend meets the stop point: a straight line
  * through their logarithms, which comes early, and one through themselves, which comes late.
  *
  * @param hardEc25 µS/cm

@@ -27,7 +27,7 @@ export interface VerdictInput {
   readonly outputs: readonly number[];
   /** Whether the readings have risen steadily, visit after visit. */
   readonly isRising: boolean;
-  /** Share of the belief whose limit, and whose hard mark, lies at or below the load used. */
+  /** Share of the belief whose limit, and whose stop point, lies at or below the load used. */
   readonly limitReached: number;
   readonly hardReached: number;
   /** Load used as a share of what the owner's resin holds to the limit. */

@@ -17,7 +17,7 @@ export const MARKS_OF_VESSEL = group(
   {
     watch: mark("Watch from"),
     limit: mark("Limit"),
-    hard: mark("Hard mark"),
+    hard: mark("Stop at"),
     scale: scale("The scale of the marks", { label: "On the scale of a meter that shows" }),
     /** 0.9: act when nine tenths of the capacity are used, whatever the meter says. */
     capacityUsed: optional(number({ ...RANGES.share, above: 0 }, { called: "The share of capacity" })),
@@ -26,7 +26,7 @@ export const MARKS_OF_VESSEL = group(
     rules: [
       {
         path: "limit",
-        fault: "Watch, limit and hard mark must rise in that order.",
+        fault: "Watch, limit and stop point must rise in that order.",
         holds: (it) => it.watch <= it.limit && it.limit <= it.hard,
       },
     ],
