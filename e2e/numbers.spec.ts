@@ -78,6 +78,32 @@ test("on a phone the answer stays in sight while its figures are typed", async (
   expect(await place()).toBe(before);
 });
 
+test("numbers of sizing are typed on an own pad that hides neither the answer nor the figure", async ({ page, demo }) => {
+  for (const height of [664, 844]) {
+    await page.setViewportSize({ width: 390, height });
+    await page.goto(`${demo.url}/size`);
+    const pad = page.getByTestId("field-pad");
+    const feed = page.getByTestId("plan-typical");
+    await expect(pad).toBeHidden();
+    await feed.click();
+    // What stood there is chosen, so that the first key replaces it.
+    await expect.poll(() => feed.evaluate((input: HTMLInputElement) => input.selectionEnd)).toBeGreaterThan(0);
+    for (const key of ["2", "4", "0"]) await pad.getByRole("button", { name: key, exact: true }).click();
+    await expect(feed).toHaveValue("240");
+    await expect(feed).toBeFocused();
+    await expect(page.getByTestId("feed-range")).toHaveText("from 195 to 315");
+    for (const part of [pad, feed, page.getByTestId("life-typical"), pad.getByRole("button", { name: "Next" })])
+      await expect(part).toBeInViewport({ ratio: 1 });
+    await pad.getByRole("button", { name: "Next" }).click();
+    await expect(page.getByTestId("plan-resin")).toBeFocused();
+    await pad.getByRole("button", { name: "Done" }).click();
+    await expect(pad).toBeHidden();
+  }
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByTestId("plan-typical").click();
+  await expect(page.getByTestId("field-pad")).toBeHidden();
+});
+
 test("in each place of sizing the answer stays in sight over what is typed, and follows it at once", async ({
   page,
   demo,

@@ -277,8 +277,22 @@ describe("the chart of one vessel", () => {
   test("has a point for every reading and a line for every mark", () => {
     const drawn = chart(true);
     expect(drawn.querySelectorAll("circle")).toHaveLength(16);
-    expect(drawn.textContent).toMatch(/watch 6.*limit 10.*hard 20/);
+    expect(drawn.textContent).toMatch(/watch 6.*limit 10.*stop 20/);
     expect(drawn.textContent).toMatch(/L treated/);
+  });
+  test("speaks in the scale of the meter that read last, as the verdict does", () => {
+    const by442 = standing!.outputs.map((reading) => ({ ...reading, scale: "442" as const }));
+    const { container } = inApp(
+      <FrontChart
+        outputs={by442}
+        marks={facts.vessel.marks}
+        standing={standing}
+        front={front}
+        width={380}
+        label="Bay"
+      />,
+    );
+    expect(container.textContent).toMatch(/watch 8\.\d+.*limit 14.*stop 28.*out, ppm 442/);
   });
   test("draws the front only for the charge in use", () => {
     expect(chart(true).querySelector('[data-testid="front-line"]')).not.toBeNull();

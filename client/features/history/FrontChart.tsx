@@ -1,4 +1,12 @@
-import { onScale, type ExpectedOutput, type Marks, type OutputReading, type Standing } from "@winter-bead/core";
+import {
+  marksOn,
+  onScale,
+  type ExpectedOutput,
+  type Marks,
+  type OutputReading,
+  type Scale,
+  type Standing,
+} from "@winter-bead/core";
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import Svg, { Circle, G, Line, Path, Text as SvgText } from "react-native-svg";
@@ -20,34 +28,43 @@ const HEIGHT = 250;
 const PAD = { left: 34, right: 24, top: 14, bottom: 40 };
 const HEADROOM = 1.25;
 
+const LEVELS = { watch: "watch", limit: "limit", hard: "stop" } as const;
+
+/** The scale that a chart of these readings speaks in: that of the meter in hand, as their verdict does. */
+export const chartScale = (outputs: readonly OutputReading[], marks: Marks): Scale =>
+  outputs[outputs.length - 1]?.scale ?? marks.scale;
+
 /** The three marks a reading is held against, each with its figure. */
 function Levels({
   marks,
+  scale,
   y,
   width,
 }: {
   readonly marks: FrontChartProps["marks"];
+  readonly scale: Scale;
   readonly y: (value: number) => number;
   readonly width: number;
 }) {
   const colours = usePalette();
+  const figures = marksOn(scale, marks);
   return (["watch", "limit", "hard"] as const).map((name) => (
     <G key={name}>
       <Line
         x1={PAD.left}
         x2={width - PAD.right}
-        y1={y(marks[name])}
-        y2={y(marks[name])}
+        y1={y(figures[name])}
+        y2={y(figures[name])}
         stroke={name === "hard" ? colours.rowan : colours.soft}
         strokeWidth={1.3}
         strokeDasharray={name === "hard" ? undefined : "3 4"}
       />
       <SvgText
         x={PAD.left + 4}
-        y={y(marks[name]) - 4}
+        y={y(figures[name]) - 4}
         fontSize={13}
         fill={colours.soft}
-      >{`${name} ${marks[name]}`}</SvgText>
+      >{`${LEVELS[name]} ${threeDigits(figures[name])}`}</SvgText>
     </G>
   ));
 }
@@ -56,14 +73,13 @@ function Levels({
 export function FrontChart({ outputs, marks, standing, front = [], width, label }: FrontChartProps) {
   const colours = usePalette();
   const { units } = useSettings();
-  const ppm = (reading: OutputReading) => onScale(reading.ec25, marks.scale);
+  const scale = chartScale(outputs, marks);
+  const { hard } = marksOn(scale, marks);
+  const ppm = (reading: OutputReading) => onScale(reading.ec25, scale);
   const treated = outputs[outputs.length - 1]?.litres ?? 0;
   const trendEnd = standing?.rise?.trend[standing.rise.trend.length - 1]?.litres ?? 0;
   const until = Math.max(treated, trendEnd, standing?.used.litres ?? 0, front[front.length - 1]?.litres ?? 0, 1);
-  const highest = Math.max(
-    marks.hard * HEADROOM,
-    ...outputs.map((reading) => Math.min(ppm(reading), 2.2 * marks.hard)),
-  );
+  const highest = Math.max(hard * HEADROOM, ...outputs.map((reading) => Math.min(ppm(reading), 2.2 * hard)));
   const x = scaleLinear()
     .domain([0, toShown("volume", until, units)])
     .range([PAD.left, width - PAD.right]);
@@ -72,7 +88,7 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
     .range([HEIGHT - PAD.bottom, PAD.top])
     .clamp(true);
   const at = (litres: number) => x(toShown("volume", litres, units));
-  const on = (ec25: number) => y(onScale(ec25, marks.scale));
+  const on = (ec25: number) => y(onScale(ec25, scale));
   const likely = line<ExpectedOutput>()
     .x((point) => at(point.litres))
     .y((point) => on(point.likely))(front);
@@ -86,7 +102,7 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
   return (
     <Svg width={width} height={HEIGHT} role="img" aria-label={label} testID="front-chart">
       {band ? <Path d={band} fill={colours.ice} testID="front-band" /> : null}
-      <Levels marks={marks} y={y} width={width} />
+      <Levels marks={marks} scale={scale} y={y} width={width} />
       {likely ? <Path d={likely} fill="none" stroke={colours.ink} strokeWidth={2.2} testID="front-line" /> : null}
       {trend ? (
         <Path
@@ -142,7 +158,7 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
         fill={colours.soft}
         textAnchor="end"
       >{`${unitOf("volume", units)} treated`}</SvgText>
-      <SvgText x={2} y={HEIGHT - 4} fontSize={13} fill={colours.soft}>{`out, ${scaleUnit(marks.scale)}`}</SvgText>
+      <SvgText x={2} y={HEIGHT - 4} fontSize={13} fill={colours.soft}>{`out, ${scaleUnit(scale)}`}</SvgText>
     </Svg>
   );
 }

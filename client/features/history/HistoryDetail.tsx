@@ -35,7 +35,7 @@ import type { RigView } from "../rack/useRigs";
 import { LeakLine } from "../rack/LeakLine";
 import { dateRange, datesInWords } from "../rack/RigColumn";
 import { verdictWords } from "../rack/words";
-import { FrontChart } from "./FrontChart";
+import { chartScale, FrontChart } from "./FrontChart";
 
 const WHY_ENDED = { limit: "reached its limit", early: "changed early", fault: "fault" } as const;
 
@@ -327,7 +327,7 @@ export function HistoryDetail({
   // An answer kept from before stands without its working: what it rested on is not kept with it.
   const worked = view.asOf === undefined ? where : undefined;
   const lastOutput = ledger.outputs[ledger.outputs.length - 1];
-  const scale = facts.vessel.marks.scale;
+  const scale = chartScale(ledger.outputs, facts.vessel.marks);
   const chartLabel = `Output of ${facts.rig.name} against litres: ${ledger.outputs.length} readings, last ${lastOutput ? threeDigits(onScale(lastOutput.ec25, scale)) : "none"} ${scaleUnit(scale)}`;
   return (
     <View gap="$4" testID="history">

@@ -11,6 +11,7 @@ import {
 } from "@winter-bead/core";
 import { router, useLocalSearchParams } from "expo-router";
 import { useMemo } from "react";
+import { useWindowDimensions } from "react-native";
 import { SETUP_NEEDS } from "../../data/needs";
 import { useSettings } from "../../data/settings";
 import { Card, HeavyButton, PlainButton, Pressable, Row, TextButton } from "../../ui/boxes";
@@ -32,13 +33,16 @@ import { STATE_WORDS, verdictWords, wordingIn } from "./words";
 /** A kept answer older than this says its age, ms. */
 const OLD_FROM = 60_000;
 const MOST_COLUMNS = 3;
+/** px of the tallest vessel, and where a browser’s bars leave little: names and states stay in sight. */
 const TALLEST = 262;
+const TALLEST_LOW = 230;
+const LOW = 700;
 
 /** Vessels keep their order of size on the wall, within what stays readable. */
-function heightOf(view: RigView, all: readonly RigView[]): number {
+function heightOf(view: RigView, all: readonly RigView[], tallest: number): number {
   const largest = Math.max(...all.map((each) => each.facts.vessel.grossVolume));
   const share = (view.facts.vessel.grossVolume / largest) ** 0.22;
-  return Math.round(TALLEST * Math.max(0.6, share));
+  return Math.round(tallest * Math.max(0.6, share));
 }
 
 function Wall({
@@ -50,6 +54,7 @@ function Wall({
   readonly selected: RigView | undefined;
   readonly onSelect: (view: RigView) => void;
 }) {
+  const tallest = useWindowDimensions().height < LOW ? TALLEST_LOW : TALLEST;
   return (
     <View>
       <View flexDirection="row" gap="$3" alignItems="stretch" paddingTop="$2">
@@ -57,7 +62,7 @@ function Wall({
           <View key={view.facts.rig.id} flex={1} minWidth={0} alignItems="flex-start">
             <RigColumn
               view={view}
-              height={heightOf(view, rigs)}
+              height={heightOf(view, rigs, tallest)}
               selected={view === selected}
               onPress={() => onSelect(view)}
             />

@@ -3,6 +3,7 @@ import type { ThreeOf } from "../life/life-range";
 import type { Rig } from "../rig/rig.record";
 import type { Vessel } from "../vessel/vessel.record";
 import type { Standing } from "./standing";
+import { marksOn } from "../vessel/marks";
 import { onScale, scaleFactor, type Scale } from "../water/meter";
 import type { Reason, State } from "../verdict/verdict";
 
@@ -59,8 +60,7 @@ class OnTheMeter {
   }
 
   mark(which: "watch" | "limit" | "hard"): string {
-    const { marks } = this.vessel;
-    return tidy(marks[which] * (scaleFactor(this.scale) / scaleFactor(marks.scale)));
+    return tidy(marksOn(this.scale, this.vessel.marks)[which]);
   }
 
   /** `at your stop point of 20`, or above it. */

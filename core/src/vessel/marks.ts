@@ -1,5 +1,6 @@
 import { choice, group, number, optional, scale, type ValueOf } from "../descriptor/field";
 import { RANGES } from "../ranges";
+import { scaleFactor, type Scale } from "../water/meter";
 
 /** What the product water is for; it decides the marks. */
 export const USE = choice(
@@ -41,3 +42,9 @@ export const MARKS = {
   "aquarium-1": { watch: 0.5, limit: 1, hard: 2, scale: "nacl", capacityUsed: 0.9 },
   "aquarium-2": { watch: 1, limit: 2, hard: 4, scale: "nacl", capacityUsed: 0.9 },
 } as const satisfies Record<string, Marks>;
+
+/** The three marks as another scale shows them. @example marksOn("442", MARKS["glass-10"]).limit // 14.0 */
+export function marksOn(shown: Scale, marks: Marks): Pick<Marks, "watch" | "limit" | "hard"> {
+  const times = scaleFactor(shown) / scaleFactor(marks.scale);
+  return { watch: marks.watch * times, limit: marks.limit * times, hard: marks.hard * times };
+}
