@@ -78,7 +78,10 @@ test("on a phone the answer stays in sight while its figures are typed", async (
   expect(await place()).toBe(before);
 });
 
-test("numbers of sizing are typed on an own pad that hides neither the answer nor the figure", async ({ page, demo }) => {
+test("numbers of sizing are typed on an own pad that hides neither the answer nor the figure", async ({
+  page,
+  demo,
+}) => {
   for (const height of [664, 844]) {
     await page.setViewportSize({ width: 390, height });
     await page.goto(`${demo.url}/size`);

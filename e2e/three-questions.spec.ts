@@ -186,9 +186,33 @@ test("what was answered survives a closed tab, a dragged top changes the litres,
   expect(await records("sites")).toEqual([]);
 });
 
+test("a second rig is begun by a meter that is there, or by another whose scale is asked", async ({ page }) => {
+  await server.request("PUT", "/api/v1/meters/019f0b8b-0000-7000-8000-000000000001", {
+    name: "Pocket",
+    scale: "442",
+    compensated: true,
+  });
+  await page.goto(`${server.url}/setup/first`);
+  const known = page.getByTestId("start-known-meter");
+  const scales = page.getByTestId("start-meter");
+  await page.getByTestId("start-shown").fill("143");
+  await expect(scales).toHaveCount(0);
+  await known.getByRole("radio", { name: "Pocket, ppm 442" }).click();
+  const litres = page.getByTestId("start-litres");
+  await expect(litres).toHaveText(/L$/);
+  const by442 = await litres.innerText();
+  await known.getByRole("radio", { name: "Another" }).click();
+  await expect(litres).toHaveCount(0);
+  await scales.getByRole("radio", { name: /^ppm NaCl/ }).click();
+  await expect(litres).toHaveText(/L$/);
+  await expect(litres).not.toHaveText(by442);
+});
+
 test("an example crew is shown and left again, and what is tried in it is nobody's", async ({ page }) => {
   await page.goto(server.url);
   await page.getByTestId("open-example").click();
+  const asked: string[] = [];
+  page.on("request", (request) => asked.push(new URL(request.url()).pathname));
   await expect(page.getByTestId("example-line")).toContainText("invented");
   await expect(page.getByTestId("verdict-title")).toBeVisible();
   await page.getByTestId("log-a-reading").click();
@@ -204,6 +228,13 @@ test("an example crew is shown and left again, and what is tried in it is nobody
   await expect(page.getByText(/nothing leaves it|Leave the example/).first()).toBeVisible();
   const feeds = (await server.request("GET", "/api/v1/calendar/feeds")).body as { items: unknown[] };
   expect(feeds.items).toEqual([]);
+  // Nor is the own crew looked into for it: not its lists, not its mails.
+  await page.goto(`${server.url}/weeks/reminders`);
+  await expect(page.getByRole("heading", { name: "Reminders by mail" })).toBeVisible();
+  const ours = asked.filter(
+    (path) => path.startsWith("/api/v1/") && !/^\/api\/v1\/(example|addresses|health)$/.test(path),
+  );
+  expect(ours).toEqual([]);
   await page.getByTestId("leave-example").click();
   await expect(page.getByTestId("start-answer")).toBeVisible();
   await expect(page.getByTestId("example-line")).toHaveCount(0);

@@ -2,7 +2,7 @@ import { View } from "@tamagui/core";
 import { useId, type CSSProperties } from "react";
 import { FieldFrame } from "./fields";
 import type { Option } from "./boxes";
-import { usePalette } from "./palette";
+import { usePalette, useThemeName } from "./palette";
 
 interface PickerProps {
   readonly label: string;
@@ -16,9 +16,10 @@ interface PickerProps {
 /** The platform's own picker, in the house's frame. */
 function useLook(): CSSProperties {
   const { ink } = usePalette();
+  const colorScheme = useThemeName();
   return {
     ...{ flex: 1, minWidth: 0, minHeight: 46, border: 0, padding: 0, margin: 0, background: "transparent" },
-    ...{ color: ink, font: "inherit", fontSize: "1.125rem", outline: "none", colorScheme: "inherit" },
+    ...{ color: ink, font: "inherit", fontSize: "1.125rem", outline: "none", colorScheme },
   };
 }
 

@@ -56,6 +56,9 @@ const TradeAsked = ({ draft, patch, units }: Asked) => (
 
 const SCALES = ["nacl", "442", "ec", "kcl"] as const;
 
+/** Of a draft whose meter is none of those that are there, before its scale is said. */
+const OTHER_METER = "other";
+
 /** What the meter shows, and on which scale; each scale with the litres that this number means on it. */
 function MeterAsked({ draft, patch, errors, answer, units }: Asked & { readonly answer: StartAnswer | undefined }) {
   const taps = inUse(useRecords("taps").records);
@@ -74,11 +77,9 @@ function MeterAsked({ draft, patch, errors, answer, units }: Asked & { readonly 
     value: each as string,
     label: label(each, scaleUnit(each)),
   }));
-  const options = [
-    ...meters.map(({ id, name, scale: own }) => ({ value: id, label: `${name}, ${scaleUnit(own)}` })),
-    ...(meters.length > 0 ? [] : scales),
-    ...(meters.length > 0 ? [] : [{ value: "unknown", label: "I don’t know" }]),
-  ];
+  const options = [...scales, { value: "unknown", label: "I don’t know" }];
+  // Another meter than those that are there is one whose scale is yet to be said.
+  const known = meters.length === 0 ? undefined : (named?.id ?? (draft.meter === "" ? "" : OTHER_METER));
   return (
     <View gap="$3">
       {taps.length > 0 ? (
@@ -112,13 +113,27 @@ function MeterAsked({ draft, patch, errors, answer, units }: Asked & { readonly 
       )}
       {tap ? null : (
         <>
-          <Choice
-            label={meters.length > 0 ? "By which meter?" : "Your meter’s ppm is"}
-            value={draft.meter}
-            options={options}
-            onChange={(meter) => patch({ meter })}
-            testID="start-meter"
-          />
+          {known === undefined ? null : (
+            <Choice
+              label="By which meter?"
+              value={known}
+              options={[
+                ...meters.map(({ id, name, scale: own }) => ({ value: id, label: `${name}, ${scaleUnit(own)}` })),
+                { value: OTHER_METER, label: "Another" },
+              ]}
+              onChange={(meter) => patch({ meter })}
+              testID="start-known-meter"
+            />
+          )}
+          {known === undefined || known === OTHER_METER ? (
+            <Choice
+              label="Your meter’s ppm is"
+              value={draft.meter}
+              options={options}
+              onChange={(meter) => patch({ meter })}
+              testID="start-meter"
+            />
+          ) : null}
           <Opener onPress={() => setHelp(!help)} expanded={help} testID="which-scale">
             {help ? "Close" : "Which is mine?"}
           </Opener>
