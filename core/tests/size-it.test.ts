@@ -301,7 +301,9 @@ describe("habits", () => {
         expect(habitAgain(habit, slower)).toEqual(anew);
       }
     const [first] = ranked();
-    expect(habitAgain(first!, { work: work(), option: option(), practice: { ...practice, months: -1 } })).toBeUndefined();
+    expect(
+      habitAgain(first!, { work: work(), option: option(), practice: { ...practice, months: -1 } }),
+    ).toBeUndefined();
   });
 
   test("RO saves the same wherever it is said: best against best", () => {
