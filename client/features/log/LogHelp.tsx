@@ -24,6 +24,16 @@ export function doubtfulField(draft: LogDraft, rig: Rig, standing: Standing | un
   return resinFeedPoint(rig) === "after-membrane" && draft.membrane.trim() !== "" ? "membrane" : "feed";
 }
 
+const WhyLine = memo(function WhyLine({ onWhy }: { readonly onWhy: () => void }) {
+  return (
+    <View marginLeft="auto" testID="why-left">
+      <Opener onPress={onWhy} label="Why this number">
+        Why this number
+      </Opener>
+    </View>
+  );
+});
+
 /** What is wrong, what is worth a second look, or the last value one tap away: one line whose room is always kept. */
 export const LogHelp = memo(function LogHelp({
   facts,
@@ -81,13 +91,7 @@ export const LogHelp = memo(function LogHelp({
       {isNewMeter ? (
         <TextButton onPress={() => patch({ newMeter: true })}>It is a new meter, started at 0</TextButton>
       ) : null}
-      {onWhy && !firstError ? (
-        <View marginLeft="auto" testID="why-left">
-          <Opener onPress={onWhy} label="Why this number">
-            Why this number
-          </Opener>
-        </View>
-      ) : null}
+      {onWhy && !firstError ? <WhyLine onWhy={onWhy} /> : null}
     </View>
   );
 });

@@ -269,8 +269,11 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
     () => (wide ? <HistoryDetail key={facts.rig.id} view={view} beside /> : null),
     [wide, facts, view],
   );
-  const explanation =
-    assessment.standing && !view.awaited ? explainHeadline(assessment.standing, facts.rig) : undefined;
+  const { standing } = assessment;
+  const explanation = useMemo(
+    () => (standing && !view.awaited ? explainHeadline(standing, facts.rig) : undefined),
+    [standing, view.awaited, facts.rig],
+  );
   const isWhy = why && explanation !== undefined;
   const top = (
     <>
