@@ -317,6 +317,10 @@ export const habitsAnswer = z
       then: yearOf,
       divertSeconds: figure("s to divert at a start").optional(),
       outOfReachNow: z.boolean().optional(),
+      sides: z
+        .strictObject({ alone: z.looseObject({ before }), membrane: z.looseObject({ before }) })
+        .describe("For a membrane: the cheapest way without one and with one, which were held against each other")
+        .optional(),
     }),
   )
   .readonly();

@@ -140,6 +140,10 @@ const LogHead = memo(function LogHead({
   );
 });
 
+/** Whether anything is asked beside the figures. */
+const hasQuestions = ({ focus, meters, draft, visit }: Log, more: boolean) =>
+  focus === "water" || (meters.length > 1 && draft.meterId === "") || more || visit.errors.temperature !== undefined;
+
 /** What is asked before the figures mean something, and seldom. */
 function LogQuestions({ view, log, more }: { readonly view: RigView; readonly log: Log; readonly more: boolean }) {
   const { draft, patch, focus, visit } = log;
@@ -203,6 +207,32 @@ const FRAME = {
   column: { flex: 1, minHeight: 0, minWidth: 0, alignItems: "center" },
 } as const;
 
+/** The answer, and over it what is asked; drawn again for an answer, not for a digit. */
+const AnswerInSight = memo(function AnswerInSight({
+  questions,
+  above,
+  ...answer
+}: {
+  readonly facts: RigFacts;
+  readonly assessment: Assessment;
+  readonly dates: string;
+  /** Its working stands under it, and takes the room. */
+  readonly above: boolean;
+  readonly questions: ReactNode;
+}) {
+  const [room, setRoom] = useState(0);
+  return (
+    <ScrollView
+      style={above ? { height: BESIDE_WHY } : { flex: 1 }}
+      contentContainerStyle={{ gap: 8, paddingVertical: 4 }}
+      onLayout={({ nativeEvent }) => setRoom(Math.round(nativeEvent.layout.height))}
+    >
+      {questions}
+      <LiveVerdict {...answer} room={room} />
+    </ScrollView>
+  );
+});
+
 const KeepIt = memo(function KeepIt({
   name,
   ...press
@@ -245,7 +275,6 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
   const { draft, visit } = log;
   const [more, setMore] = useState(false);
   const [why, setWhy] = useState(false);
-  const [room, setRoom] = useState(0);
   const { canKeep, save, trouble } = useSave(facts, log);
   const { assessment, dateWords } = useLive(view, visit);
   const meter = facts.meters.find((each) => each.id === draft.meterId);
@@ -290,14 +319,13 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
         log={log}
         unit={meter || log.meters.length === 0 ? scaleUnit(meter?.scale ?? "nacl") : "by which meter?"}
       />
-      <ScrollView
-        style={isWhy ? { height: BESIDE_WHY } : { flex: 1 }}
-        contentContainerStyle={{ gap: 8, paddingVertical: 4 }}
-        onLayout={({ nativeEvent }) => setRoom(Math.round(nativeEvent.layout.height))}
-      >
-        <LogQuestions view={view} log={log} more={more} />
-        <LiveVerdict facts={facts} assessment={assessment} dates={dateWords} room={room} />
-      </ScrollView>
+      <AnswerInSight
+        facts={facts}
+        assessment={assessment}
+        dates={dateWords}
+        above={isWhy}
+        questions={hasQuestions(log, more) ? <LogQuestions view={view} log={log} more={more} /> : null}
+      />
       {visit.isEmpty ? null : <Aloud facts={facts} assessment={assessment} dates={dateWords} />}
     </>
   );
