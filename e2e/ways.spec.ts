@@ -54,7 +54,7 @@ test("going back stands where the place was left; going forward begins at the to
   await page.setViewportSize({ width: 390, height: 664 });
   await page.goto(`${demo.url}/size/vessel`);
   await expect(page.getByTestId("ranked")).toBeVisible();
-  const scroller = page.locator("main > div > div").nth(1); // under the answer bar
+  const scroller = page.locator("main > div > div:nth-child(2) > div").first(); // under the answer bar, over the pad
   const top = () => scroller.evaluate((node) => node.scrollTop);
   await scroller.evaluate((node) => (node.scrollTop = 900));
   await expect.poll(top).toBeGreaterThan(850);
