@@ -1,5 +1,5 @@
 import { styled, View } from "@tamagui/core";
-import { memo, type KeyboardEvent, type ReactNode } from "react";
+import { memo, type FunctionComponent, type KeyboardEvent, type ReactNode } from "react";
 import { Meaning } from "./Meaning";
 import { useSteady } from "./newest";
 import { Pressable } from "./pressable";
@@ -20,7 +20,7 @@ export const Row = styled(View, { name: "Row", flexDirection: "row", alignItems:
 export const Column = styled(View, { name: "Column", gap: "$4" });
 
 interface PressProps {
-  readonly onPress?: () => void;
+  readonly onPress?: (() => void) | undefined;
   /** Where it leads, in place of something to do. */
   readonly href?: string;
   readonly label?: string;
@@ -28,104 +28,124 @@ interface PressProps {
   readonly testID?: string;
 }
 
-/** The one heavy button of a screen: it says what happens. */
-export function HeavyButton({
-  children,
-  onPress,
-  href,
-  label,
-  disabled,
-  testID,
-}: PressProps & { readonly children: string }) {
-  return (
-    <Pressable
-      className="action"
-      onPress={onPress}
-      href={href}
-      aria-label={label}
-      aria-disabled={disabled}
-      disabled={disabled}
-      testID={testID}
-      backgroundColor={disabled ? "$frost" : "$ink"}
-      borderRadius="$3"
-      minHeight={56}
-      paddingHorizontal="$5"
-      width="100%"
-    >
-      <Body color="$onInk" fontSize="$3" fontWeight="700">
-        {children}
-      </Body>
-    </Pressable>
-  );
+/** A button that is drawn again for its words alone: what it does may change with every digit. */
+function steadily<P extends { readonly onPress?: (() => void) | undefined }>(name: string, draw: FunctionComponent<P>) {
+  const Drawn = memo(draw) as unknown as FunctionComponent<P>;
+  const Steady = ({ onPress, ...rest }: P) => {
+    const press = useSteady(() => onPress?.());
+    return <Drawn {...(rest as unknown as P)} onPress={onPress && press} />;
+  };
+  Steady.displayName = name;
+  return Steady;
 }
 
+/** The one heavy button of a screen: it says what happens. */
+export const HeavyButton = steadily(
+  "HeavyButton",
+  function HeavyButton({
+    children,
+    onPress,
+    href,
+    label,
+    disabled,
+    testID,
+  }: PressProps & { readonly children: string }) {
+    return (
+      <Pressable
+        className="action"
+        onPress={onPress}
+        href={href}
+        aria-label={label}
+        aria-disabled={disabled}
+        disabled={disabled}
+        testID={testID}
+        backgroundColor={disabled ? "$frost" : "$ink"}
+        borderRadius="$3"
+        minHeight={56}
+        paddingHorizontal="$5"
+        width="100%"
+      >
+        <Body color="$onInk" fontSize="$3" fontWeight="700">
+          {children}
+        </Body>
+      </Pressable>
+    );
+  },
+);
+
 /** A lighter way on. */
-export function PlainButton({
-  children,
-  onPress,
-  href,
-  label,
-  disabled,
-  testID,
-}: PressProps & { readonly children: ReactNode }) {
-  return (
-    <Pressable
-      className="action"
-      onPress={onPress}
-      href={href}
-      aria-label={label}
-      disabled={disabled}
-      testID={testID}
-      backgroundColor="$card"
-      borderColor="$ink"
-      borderWidth={2}
-      borderRadius="$3"
-      paddingHorizontal="$4"
-      maxWidth="100%"
-    >
-      <Strong>{children}</Strong>
-    </Pressable>
-  );
-}
+export const PlainButton = steadily(
+  "PlainButton",
+  function PlainButton({
+    children,
+    onPress,
+    href,
+    label,
+    disabled,
+    testID,
+  }: PressProps & { readonly children: ReactNode }) {
+    return (
+      <Pressable
+        className="action"
+        onPress={onPress}
+        href={href}
+        aria-label={label}
+        disabled={disabled}
+        testID={testID}
+        backgroundColor="$card"
+        borderColor="$ink"
+        borderWidth={2}
+        borderRadius="$3"
+        paddingHorizontal="$4"
+        maxWidth="100%"
+      >
+        <Strong>{children}</Strong>
+      </Pressable>
+    );
+  },
+);
 
 /**
  * Words that can be tapped, in three looks for three meanings: a chevron goes somewhere, a dotted line opens something where
  * it stands, a pale plate does something.
  */
-export function TextButton({
-  children,
-  onPress,
-  href,
-  label,
-  testID,
-  expanded,
-}: PressProps & { readonly children: ReactNode; readonly expanded?: boolean }) {
-  if (expanded !== undefined && href === undefined)
+export const TextButton = steadily(
+  "TextButton",
+  function TextButton({
+    children,
+    onPress,
+    href,
+    label,
+    testID,
+    expanded,
+  }: PressProps & { readonly children: ReactNode; readonly expanded?: boolean }) {
+    if (expanded !== undefined && href === undefined)
+      return (
+        <Opener onPress={onPress} label={label} testID={testID} expanded={expanded}>
+          {children}
+        </Opener>
+      );
     return (
-      <Opener onPress={onPress} label={label} testID={testID} expanded={expanded}>
-        {children}
-      </Opener>
+      <Pressable
+        className="action"
+        onPress={onPress}
+        href={href}
+        aria-label={label}
+        testID={testID}
+        alignItems="flex-start"
+        flexShrink={1}
+      >
+        {href === undefined ? (
+          <View backgroundColor="$ice" borderRadius="$1" paddingHorizontal={10} paddingVertical={6}>
+            <Strong fontWeight="600">{children}</Strong>
+          </View>
+        ) : (
+          <Going>{children}</Going>
+        )}
+      </Pressable>
     );
-  return (
-    <Pressable
-      className="action"
-      onPress={onPress}
-      href={href}
-      aria-label={label}
-      testID={testID}
-      alignItems="flex-start"
-      flexShrink={1}
-    >
-      {href === undefined ? (
-        <View backgroundColor="$ice" borderRadius="$1" paddingHorizontal={10} paddingVertical={6}>
-          <Strong fontWeight="600">{children}</Strong>
-        </View>
-      ) : (
-        <Going>{children}</Going>
-      )}
-    </Pressable>
-  );
-}
+  },
+);
 
 /** Words that lead away from here. */
 export const Going = ({ children, rowan = false }: { readonly children: ReactNode; readonly rowan?: boolean }) => (

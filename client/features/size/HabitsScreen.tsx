@@ -12,6 +12,7 @@ import {
   type Range,
   type Result,
   type Use,
+  type VesselSize,
 } from "@winter-bead/core";
 import { explainHabit, HABIT_TRADES, habitAgain, optionName, PRACTICE_ASSUMPTIONS } from "@winter-bead/core/src/sizing";
 import { memo, useMemo } from "react";
@@ -282,7 +283,7 @@ const PACKING_OPTIONS = [
   { value: "loose-cartridge", label: "Loose" },
 ] as const;
 
-function PracticeInputs({
+const PracticeInputs = memo(function PracticeInputs({
   typed,
   used,
   use,
@@ -295,7 +296,7 @@ function PracticeInputs({
   readonly use: Use;
   readonly patch: (part: Partial<TypedPractice>) => void;
   readonly units: Units;
-  readonly vessels: readonly string[];
+  readonly vessels: readonly VesselSize[];
 }) {
   const field = (name: Figure) => {
     const { label, unit } = FIGURES[name];
@@ -319,7 +320,7 @@ function PracticeInputs({
       <Choice
         label="Vessel"
         value={used.vessel}
-        options={vessels.map((name) => ({ value: name, label: name }))}
+        options={vessels.map(({ name }) => ({ value: name, label: name }))}
         onChange={(vessel) => patch({ vessel })}
       />
       <Choice
@@ -354,7 +355,7 @@ function PracticeInputs({
       <Small>All of these are assumptions until you change them.</Small>
     </View>
   );
-}
+});
 
 const A_FIGURE_IS_MISSING = "A figure is missing or can’t be that.";
 
@@ -399,11 +400,14 @@ export function HabitsScreen() {
     const read = parsePractice(typed, units);
     return read && { ...read, ...(purer ? { otherTap: watersOf(purer.tap, purer.values).typical } : {}) };
   }, [typed, units, purer]);
-  const used: InUse = {
-    vessel: typed.vessel || inUse.vessel,
-    before: typed.before || inUse.before,
-    grade: typed.grade || inUse.grade,
-  };
+  const used = useMemo<InUse>(
+    () => ({
+      vessel: typed.vessel || inUse.vessel,
+      before: typed.before || inUse.before,
+      grade: typed.grade || inUse.grade,
+    }),
+    [typed, inUse],
+  );
   const vessel = vessels.find(({ name }) => name === used.vessel) ?? vessels[0]!;
   const asked = useMemo<HabitsInput | undefined>(() => {
     if (!parsed?.input || !practice) return undefined;
@@ -437,14 +441,7 @@ export function HabitsScreen() {
   );
   const inputs = (
     <View gap="$5">
-      <PracticeInputs
-        typed={typed}
-        used={used}
-        use={use}
-        patch={patch}
-        units={units}
-        vessels={vessels.map(({ name }) => name)}
-      />
+      <PracticeInputs typed={typed} used={used} use={use} patch={patch} units={units} vessels={vessels} />
       <More label="The work it is for" testID="habits-work">
         <WorkInputs work={work} />
       </More>

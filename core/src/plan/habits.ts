@@ -308,7 +308,7 @@ function cheapestSides({ spec }: Asked, work: SizeInput): MembraneSides | undefi
   return { alone: best.value.alone.spec, membrane: best.value.membrane.spec };
 }
 
-function membraneHabit({ question }: Asked, sides: MembraneSides | undefined): Habit | undefined {
+function membraneHabit(question: PlanQuestion, sides: MembraneSides | undefined): Habit | undefined {
   if (!sides) return undefined;
   const { prices, setup } = question;
   const behindIt = scenario(sides.membrane, question);
@@ -384,7 +384,7 @@ export function rankHabits(input: HabitsInput): Result<readonly Habit[]> {
     ...startHabits(value),
     ...careHabits(value),
     ...stageHabits(value),
-    membraneHabit(value, cheapestSides(value, work)),
+    membraneHabit(value.question, cheapestSides(value, work)),
   ];
   return finite(
     all.filter((habit): habit is Habit => habit !== undefined && HABIT_TRADES[habit.name].includes(use)).sort(byMoney),
@@ -402,7 +402,7 @@ export function habitAgain({ name, sides }: Habit, input: HabitsInput): Habit | 
   const asked = asAsked(input);
   if (!asked.ok) return undefined;
   const { value } = asked;
-  if (name === "membrane") return membraneHabit(value, sides);
+  if (name === "membrane") return membraneHabit(value.question, sides);
   const groups = [waterHabits, startHabits, careHabits, stageHabits] as const;
   for (const group of groups) {
     const habit = group(value).find((each) => each?.name === name);
