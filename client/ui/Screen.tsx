@@ -7,8 +7,6 @@ import { useScrollMemory } from "./scroll-memory";
 import { useWide } from "./width";
 import { Title } from "./words";
 
-export { useWide };
-
 const LIST_WIDTH = 470;
 const READING_WIDTH = 760;
 

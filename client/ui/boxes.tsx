@@ -28,124 +28,99 @@ interface PressProps {
   readonly testID?: string;
 }
 
+const pressed = ({ label, ...press }: PressProps) => ({ className: "action", "aria-label": label, ...press });
+
 /** A button that is drawn again for its words alone: what it does may change with every digit. */
-function steadily<P extends { readonly onPress?: (() => void) | undefined }>(name: string, draw: FunctionComponent<P>) {
+function steadily<P extends { readonly onPress?: (() => void) | undefined }>(draw: FunctionComponent<P>) {
   const Drawn = memo(draw) as unknown as FunctionComponent<P>;
   const Steady = ({ onPress, ...rest }: P) => {
     const press = useSteady(() => onPress?.());
     return <Drawn {...(rest as unknown as P)} onPress={onPress && press} />;
   };
-  Steady.displayName = name;
+  Steady.displayName = draw.name;
   return Steady;
 }
 
 /** The one heavy button of a screen: it says what happens. */
-export const HeavyButton = steadily(
-  "HeavyButton",
-  function HeavyButton({
-    children,
-    onPress,
-    href,
-    label,
-    disabled,
-    testID,
-  }: PressProps & { readonly children: string }) {
-    return (
-      <Pressable
-        className="action"
-        onPress={onPress}
-        href={href}
-        aria-label={label}
-        aria-disabled={disabled}
-        disabled={disabled}
-        testID={testID}
-        backgroundColor={disabled ? "$frost" : "$ink"}
-        borderRadius="$3"
-        minHeight={56}
-        paddingHorizontal="$5"
-        width="100%"
-      >
-        <Body color="$onInk" fontSize="$3" fontWeight="700">
-          {children}
-        </Body>
-      </Pressable>
-    );
-  },
-);
+export const HeavyButton = steadily(function HeavyButton({
+  children,
+  ...press
+}: PressProps & { readonly children: string }) {
+  return (
+    <Pressable
+      {...pressed(press)}
+      aria-disabled={press.disabled}
+      backgroundColor={press.disabled ? "$frost" : "$ink"}
+      borderRadius="$3"
+      minHeight={56}
+      paddingHorizontal="$5"
+      width="100%"
+    >
+      <Body color="$onInk" fontSize="$3" fontWeight="700">
+        {children}
+      </Body>
+    </Pressable>
+  );
+});
 
 /** A lighter way on. */
-export const PlainButton = steadily(
-  "PlainButton",
-  function PlainButton({
-    children,
-    onPress,
-    href,
-    label,
-    disabled,
-    testID,
-  }: PressProps & { readonly children: ReactNode }) {
-    return (
-      <Pressable
-        className="action"
-        onPress={onPress}
-        href={href}
-        aria-label={label}
-        disabled={disabled}
-        testID={testID}
-        backgroundColor="$card"
-        borderColor="$ink"
-        borderWidth={2}
-        borderRadius="$3"
-        paddingHorizontal="$4"
-        maxWidth="100%"
-      >
-        <Strong>{children}</Strong>
-      </Pressable>
-    );
-  },
-);
+export const PlainButton = steadily(function PlainButton({
+  children,
+  ...press
+}: PressProps & { readonly children: ReactNode }) {
+  return (
+    <Pressable
+      {...pressed(press)}
+      backgroundColor="$card"
+      borderColor="$ink"
+      borderWidth={2}
+      borderRadius="$3"
+      paddingHorizontal="$4"
+      maxWidth="100%"
+    >
+      <Strong>{children}</Strong>
+    </Pressable>
+  );
+});
 
 /**
  * Words that can be tapped, in three looks for three meanings: a chevron goes somewhere, a dotted line opens something where
  * it stands, a pale plate does something.
  */
-export const TextButton = steadily(
-  "TextButton",
-  function TextButton({
-    children,
-    onPress,
-    href,
-    label,
-    testID,
-    expanded,
-  }: PressProps & { readonly children: ReactNode; readonly expanded?: boolean }) {
-    if (expanded !== undefined && href === undefined)
-      return (
-        <Opener onPress={onPress} label={label} testID={testID} expanded={expanded}>
-          {children}
-        </Opener>
-      );
+export const TextButton = steadily(function TextButton({
+  children,
+  onPress,
+  href,
+  label,
+  testID,
+  expanded,
+}: PressProps & { readonly children: ReactNode; readonly expanded?: boolean }) {
+  if (expanded !== undefined && href === undefined)
     return (
-      <Pressable
-        className="action"
-        onPress={onPress}
-        href={href}
-        aria-label={label}
-        testID={testID}
-        alignItems="flex-start"
-        flexShrink={1}
-      >
-        {href === undefined ? (
-          <View backgroundColor="$ice" borderRadius="$1" paddingHorizontal={10} paddingVertical={6}>
-            <Strong fontWeight="600">{children}</Strong>
-          </View>
-        ) : (
-          <Going>{children}</Going>
-        )}
-      </Pressable>
+      <Opener onPress={onPress} label={label} testID={testID} expanded={expanded}>
+        {children}
+      </Opener>
     );
-  },
-);
+  return (
+    <Pressable
+      className="action"
+      onPress={onPress}
+      href={href}
+      aria-label={label}
+      testID={testID}
+      alignItems="flex-start"
+      flexShrink={1}
+    >
+      {href === undefined ? (
+        <View backgroundColor="$ice" borderRadius="$1" paddingHorizontal={10} paddingVertical={6}>
+          <Strong fontWeight="600">{children}</Strong>
+        </View>
+      ) : (
+        <Going>{children}</Going>
+      )}
+    </Pressable>
+  );
+});
 
 /** Words that lead away from here. */
 export const Going = ({ children, rowan = false }: { readonly children: ReactNode; readonly rowan?: boolean }) => (

@@ -14,7 +14,7 @@ import { isForThePlace } from "../../ui/keys";
 import { useNewest } from "../../ui/newest";
 import { NumberPad, typed } from "../../ui/NumberPad";
 import { usePlaceTitle } from "../../ui/place-title";
-import { useWide } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { showToast } from "../../ui/toast";
 import { Small, Strong } from "../../ui/words";
 import { HistoryDetail } from "../history/HistoryDetail";
@@ -140,16 +140,16 @@ const LogHead = memo(function LogHead({
   );
 });
 
-/** Whether anything is asked beside the figures. */
-const hasQuestions = ({ focus, meters, draft, visit }: Log, more: boolean) =>
-  focus === "water" || (meters.length > 1 && draft.meterId === "") || more || visit.errors.temperature !== undefined;
-
-/** What is asked before the figures mean something, and seldom. */
-function LogQuestions({ view, log, more }: { readonly view: RigView; readonly log: Log; readonly more: boolean }) {
-  const { draft, patch, focus, visit } = log;
+/** What is asked before the figures mean something, and seldom; mostly nothing. */
+function questionsOf(view: RigView, log: Log, more: boolean): ReactNode {
+  const { draft, patch, focus, visit, meters } = log;
+  const asksWater = focus === "water";
+  const asksMeter = meters.length > 1 && draft.meterId === "";
+  const asksMore = more || visit.errors.temperature !== undefined;
+  if (!asksWater && !asksMeter && !asksMore) return null;
   return (
     <>
-      {focus === "water" ? (
+      {asksWater ? (
         <Choice
           hideLabel
           label="How the water is known"
@@ -158,10 +158,8 @@ function LogQuestions({ view, log, more }: { readonly view: RigView; readonly lo
           onChange={(waterBy) => patch({ waterBy, water: "" })}
         />
       ) : null}
-      {log.meters.length > 1 && draft.meterId === "" ? (
-        <MeterChoice log={log} label="Which meter? Its scale makes the figures mean something" />
-      ) : null}
-      {more || visit.errors.temperature ? <MoreFields view={view} log={log} /> : null}
+      {asksMeter ? <MeterChoice log={log} label="Which meter? Its scale makes the figures mean something" /> : null}
+      {asksMore ? <MoreFields view={view} log={log} /> : null}
     </>
   );
 }
@@ -324,7 +322,7 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
         assessment={assessment}
         dates={dateWords}
         above={isWhy}
-        questions={hasQuestions(log, more) ? <LogQuestions view={view} log={log} more={more} /> : null}
+        questions={questionsOf(view, log, more)}
       />
       {visit.isEmpty ? null : <Aloud facts={facts} assessment={assessment} dates={dateWords} />}
     </>

@@ -18,7 +18,8 @@ import { Card, HeavyButton, PlainButton, Pressable, Row, TextButton } from "../.
 import { Explained } from "../../ui/Explained";
 import { capital, litresRange, momentInWords } from "../../ui/format";
 import { place } from "../../ui/place";
-import { Screen, useWide } from "../../ui/Screen";
+import { Screen } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { StateRing } from "../../ui/StateRing";
 import { useLargeText } from "../../ui/text-scale";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";

@@ -10,7 +10,9 @@ let held: { readonly facts: RigFacts; readonly owner: OwnerBelief | undefined } 
 const nothingHeld: Assessment = { because: "No rig is held." };
 
 const { href } = self.location;
-const recalled = recallLessons(href);
+/** ms that a slow store may take: learning again takes no longer. */
+const PATIENCE = 2_000;
+const recalled = Promise.race([recallLessons(href), new Promise((done) => setTimeout(done, PATIENCE))]);
 
 /** Learns of ended charges only what is not known from before. */
 async function learning<A>(work: () => A): Promise<A> {

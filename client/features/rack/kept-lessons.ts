@@ -14,12 +14,16 @@ const lessons = createStore("winter-bead-lessons", LESSONS);
 let known: ReadonlySet<string> = new Set();
 const remember = (taught: Taught) => (known = new Set(taught.map(([from]) => from)));
 
-/** What ended charges taught before the app was closed, so that it isn't learnt again. */
+/** What ended charges taught before the app was closed, so that it isn't learnt again; where the device can't tell, it is. */
 export async function recallLessons(by: string): Promise<void> {
-  const kept = await get<Kept>(LESSONS, lessons).catch(() => undefined);
-  if (kept?.by !== by) return;
-  recallTaught(kept.taught);
-  remember(kept.taught);
+  try {
+    const kept = await get<Kept>(LESSONS, lessons);
+    if (kept?.by !== by) return;
+    recallTaught(kept.taught);
+    remember(kept.taught);
+  } catch {
+    // Learnt again.
+  }
 }
 
 /** Keeps what they taught since; without room for it the next start learns it again. */
@@ -27,5 +31,9 @@ export async function keepLessons(by: string): Promise<void> {
   const taught = taughtSoFar();
   if (taught.every(([from]) => known.has(from))) return;
   remember(taught);
-  await set(LESSONS, { by, taught } satisfies Kept, lessons).catch(() => undefined);
+  try {
+    await set(LESSONS, { by, taught } satisfies Kept, lessons);
+  } catch {
+    // Learnt again.
+  }
 }

@@ -17,7 +17,7 @@ import { PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { Measured } from "../../ui/Measured";
 import { litresRange, shown, type Units } from "../../ui/format";
-import { useWide } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { useLargeText } from "../../ui/text-scale";
 import { Big, Body, Small, Strong } from "../../ui/words";
 import { useLastStanding } from "../rack/useLastStanding";

@@ -8,7 +8,7 @@ import { InUse, onRestored, persistOptions, queryClient } from "../../data/store
 import { setWay } from "../../ui/go";
 import { skipToPlace, useFocusOnPlace } from "../../ui/place-title";
 import { useThemeName } from "../../ui/palette";
-import { useWide } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { config } from "../../ui/theme";
 import { showToast } from "../../ui/toast";
 import { ExampleLine } from "./ExampleLine";

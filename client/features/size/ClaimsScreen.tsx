@@ -25,7 +25,7 @@ import { Card, Choice, HeavyButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField, TextField } from "../../ui/fields";
 import { litres, litresRange, scaleUnit, threeDigits, unitOf, type Units } from "../../ui/format";
-import { useWide } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
 import { labelOf } from "@winter-bead/core/src/descriptor/field";
 import { CLAIM } from "@winter-bead/core/src/plan/asked";

@@ -24,7 +24,7 @@ import { Choice } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { FieldRow, NumberField } from "../../ui/fields";
 import { litres, threeDigits, toInternal, toShown, typedNumber, unitOf, type Units } from "../../ui/format";
-import { useWide } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { useRigFacts } from "../rack/useRigs";
 import { optionsOf } from "../../forms/options";

@@ -33,7 +33,7 @@ import { roomFor } from "../../ui/room";
 import { Card, Choice, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { litres, scaleUnit, threeDigits, type Units } from "../../ui/format";
-import { useWide } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
 import { optionsOf } from "../../forms/options";
 import { COST_PARTS } from "./cost-parts";

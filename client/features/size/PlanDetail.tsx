@@ -13,6 +13,7 @@ import { useQuery } from "@tanstack/react-query";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { fetchVersions, type Kept } from "../../data/api";
+import { isExample } from "../../data/example";
 import { changed, kept } from "../../data/acts";
 import { act, change, newId, takeBack, useRecords } from "../../data/store";
 import { Card, Caution, HeavyButton, PlainButton, Row, TextButton } from "../../ui/boxes";
@@ -253,7 +254,9 @@ function Versions({ plan }: { readonly plan: Kept<"plans"> }) {
   return (
     <View testID="plan-versions">
       <Heading>Versions</Heading>
-      {isError ? <Small>Earlier versions come with a signal.</Small> : null}
+      {isError ? (
+        <Small>{isExample ? "An example keeps no earlier versions." : "Earlier versions come with a signal."}</Small>
+      ) : null}
       {(data ?? []).map(({ version, body, acceptedAt }) => (
         <Body key={version}>
           {`${version}, ${dayOfMoment(acceptedAt)}: ${body ? `${body.name}, ${optionName(body.option)}, ${wholeMoney(body.expected.cost.total, body.currency)} a year${body.rigId ? ", in use" : ""}` : "taken back"}`}

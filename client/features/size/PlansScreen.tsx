@@ -4,7 +4,7 @@ import { useLocalSearchParams } from "expo-router";
 import type { Kept } from "../../data/api";
 import { useRecords } from "../../data/store";
 import { Card, EmptyState, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
-import { useWide } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { dayOfMoment } from "../../ui/format";
 import { Body, Small, Strong } from "../../ui/words";
 import { wholeMoney } from "./money";

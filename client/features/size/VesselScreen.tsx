@@ -17,7 +17,7 @@ import { change, keep, useRecords } from "../../data/store";
 import { Card, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { litresRange } from "../../ui/format";
-import { useWide } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { planBody } from "./keep-plan";

@@ -41,6 +41,17 @@ export function WasherWords({ draft, units }: Asked) {
 /** What the water comes out of: a pressure washer draws its flow whatever stands before it. */
 export function ToolAsked(props: Asked) {
   const { draft, patch, errors, units } = props;
+  const flow = (name: "washer" | "tapFlow", label: string, hint: string, testID: string) => (
+    <NumberField
+      label={label}
+      unit={unitOf("flow", units)}
+      hint={hint}
+      value={draft[name]}
+      onChange={(value) => patch({ [name]: value })}
+      testID={testID}
+      error={errors[name]}
+    />
+  );
   return (
     <>
       <Choice
@@ -55,24 +66,8 @@ export function ToolAsked(props: Asked) {
       />
       {draft.tool === "washer" ? (
         <FieldRow>
-          <NumberField
-            label="The washer draws"
-            unit={unitOf("flow", units)}
-            hint="Its plate says it"
-            value={draft.washer}
-            onChange={(value) => patch({ washer: value })}
-            testID="start-washer"
-            {...(errors.washer ? { error: errors.washer } : {})}
-          />
-          <NumberField
-            label="The open tap gives"
-            unit={unitOf("flow", units)}
-            hint="A bucket and a watch"
-            value={draft.tapFlow}
-            onChange={(value) => patch({ tapFlow: value })}
-            testID="start-tap-flow"
-            {...(errors.tapFlow ? { error: errors.tapFlow } : {})}
-          />
+          {flow("washer", "The washer draws", "Its plate says it", "start-washer")}
+          {flow("tapFlow", "The open tap gives", "A bucket and a watch", "start-tap-flow")}
         </FieldRow>
       ) : null}
       <WasherWords {...props} />

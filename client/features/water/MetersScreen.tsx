@@ -30,7 +30,8 @@ import {
   unitOf,
   type Units,
 } from "../../ui/format";
-import { Screen, useWide } from "../../ui/Screen";
+import { Screen } from "../../ui/Screen";
+import { useWide } from "../../ui/width";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { checkWords } from "./meter-words";
