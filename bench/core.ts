@@ -187,7 +187,7 @@ function measureTyping(): void {
   const facts: StandingInput = {
     rig: {
       ...{ id: "rig", name: "Van", use: "glass", tapId: "tap", flow: 3, jobName: "house", litresPerJob: 60 },
-      stages: [{ kind: "resin", vesselId: "vessel" }],
+      stages: [{ id: "stage", kind: "resin" }],
     },
     vessel: {
       ...{

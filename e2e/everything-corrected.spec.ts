@@ -186,6 +186,7 @@ test("readings, reports and checks of the water are looked at, corrected and tak
   expect(await get("feed-tests", test_.id)).toMatchObject({ value: 101, at: test_["at"] });
   await page.goto(`${server.url}/water/feed-test?id=${test_.id}`);
   await page.getByTestId("take-back").click();
+  await expect(toast(page)).toContainText("taken back");
   await allSent(page);
   expect(await get("feed-tests", test_.id)).toMatchObject({ voided: true });
 
@@ -275,7 +276,8 @@ test("what is typed stays, converted, when the units are switched: a log, a work
   await expect(page.getByTestId("field-grossVolume")).toHaveValue("5.28344");
   // Opened and kept in gallons, a vessel of round litres stays one.
   const vessel = (await list("vessels"))[0]!;
-  const rig = (await list("rigs")).find(({ stages }) => JSON.stringify(stages).includes(vessel.id))!;
+  const { rigId } = (await list("arrangements")).find(({ places }) => JSON.stringify(places).includes(vessel.id))!;
+  const rig = (await list("rigs")).find(({ id }) => id === rigId)!;
   await page.goto(`${server.url}/setup/rig?id=${rig.id}`);
   await fill(page, "jobName", "window round");
   await save(page);

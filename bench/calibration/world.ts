@@ -201,8 +201,8 @@ export class Owner {
       tapId: "tap",
       flow,
       stages: [
-        ...(aquarium ? [{ kind: "membrane" as const, rejection: 0.965 }] : []),
-        { kind: "resin" as const, vesselId: "vessel" },
+        ...(aquarium ? [{ id: "membrane", kind: "membrane" as const, rejection: 0.965 }] : []),
+        { id: "stage", kind: "resin" as const },
       ],
       jobName: "job",
       litresPerJob: 50,

@@ -121,7 +121,7 @@ export class Cleaner {
     };
     this.rig = {
       ...{ id: "rig", name: "Van", use: "glass", tapId: "tap", flow: 3.2, jobName: "house", litresPerJob: 50 },
-      stages: [{ kind: "resin", vesselId: "vessel" }],
+      stages: [{ id: "stage", kind: "resin" as const }],
     };
     this.feed = (typical / 0.5) * Math.exp(draws.normal(0, 0.06));
     this.owner = draws.normal(0, 0.25);

@@ -3,6 +3,7 @@ import type { RecordKind } from "@winter-bead/contract";
 /** What a place speaks of: opened with half of these on the device, it would say what is not so. */
 export const RACK_NEEDS: readonly RecordKind[] = [
   "rigs",
+  "arrangements",
   "vessels",
   "taps",
   "meters",
@@ -40,6 +41,7 @@ export const SIZE_NEEDS: readonly RecordKind[] = [
   "meters",
   "vessels",
   "rigs",
+  "arrangements",
   "charges",
   "visits",
   "feed-tests",
@@ -47,4 +49,12 @@ export const SIZE_NEEDS: readonly RecordKind[] = [
   "price-lists",
   "plans",
 ];
-export const SETUP_NEEDS: readonly RecordKind[] = ["sites", "taps", "meters", "vessels", "rigs", "charges"];
+export const SETUP_NEEDS: readonly RecordKind[] = [
+  "sites",
+  "taps",
+  "meters",
+  "vessels",
+  "rigs",
+  "arrangements",
+  "charges",
+];

@@ -1,5 +1,6 @@
 import type { RecordKind } from "@winter-bead/contract";
 import type { Kept } from "./api";
+import { besideOf, putToday } from "./older-shapes";
 import type { OutboxItem } from "./outbox";
 
 /** What the server has, with what waits on this device laid over it; refused acts count for nothing. */
@@ -8,7 +9,9 @@ export function overlay<K extends RecordKind>(
   kept: readonly Kept<K>[],
   waiting: readonly OutboxItem[],
 ): readonly Kept<K>[] {
-  const mine = waiting.flatMap(({ act, refused }) => (refused ? [] : act.puts.filter((put) => put.kind === kind)));
+  const mine = waiting.flatMap(({ act, refused }) =>
+    refused ? [] : [...act.puts.map(putToday), ...besideOf(act)].filter((put) => put.kind === kind),
+  );
   if (mine.length === 0) return kept;
   const byId = new Map(kept.map((record) => [record.id, record]));
   for (const put of mine) {

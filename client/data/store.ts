@@ -1,5 +1,5 @@
 import type { Body, Put, RecordKind } from "@winter-bead/contract";
-import { inUseWords, KINDS, RECORD_KINDS, type Id, type Users } from "@winter-bead/core";
+import { inUseWords, KINDS, RECORD_KINDS, type Id, type Kind, type Users } from "@winter-bead/core";
 import { mayName, referencesIn } from "@winter-bead/core/src/descriptor/references";
 import { onlineManager, QueryClient, useIsRestoring, useQueries, useQuery } from "@tanstack/react-query";
 import { persistQueryClientSave, type PersistedClient, type Persister } from "@tanstack/react-query-persist-client";
@@ -12,6 +12,7 @@ import { exampleStore, isExample } from "./example";
 import { newId } from "./new-id";
 import { Outbox, type OutboxState } from "./outbox";
 import { keyOf, layAnswers } from "./lay-answers";
+import { listsToday } from "./older-shapes";
 import { overlay } from "./overlay";
 import { reach } from "./reach";
 
@@ -46,7 +47,10 @@ const persister: Persister = {
     clearTimeout(pending);
     pending = setTimeout(() => void set(PERSIST_KEY, client, lists), PERSIST_AFTER);
   },
-  restoreClient: () => get<PersistedClient>(PERSIST_KEY, lists),
+  restoreClient: async () => {
+    const kept = await get<PersistedClient>(PERSIST_KEY, lists);
+    return kept && listsToday(kept);
+  },
   removeClient: () => del(PERSIST_KEY, lists),
 };
 
@@ -210,9 +214,20 @@ function recordsHere(kind: RecordKind): readonly Kept[] {
   return overlay(kind, known, outbox.snapshot().items);
 }
 
+const partOf = (kind: RecordKind): Kind["partOf"] => (KINDS[kind] as Kind).partOf;
+
+/** What is a part of a record, taken back with it. */
+const partsHere = (kind: RecordKind, id: Id): readonly Step[] =>
+  RECORD_KINDS.filter((each) => partOf(each)?.kind === kind).flatMap((each) =>
+    recordsHere(each)
+      .filter((record) => (record as unknown as Readonly<Record<string, unknown>>)[partOf(each)!.by] === id)
+      .map((record) => takenBack(each, record)),
+  );
+
 /** What names a record, as far as this device knows; the server knows for all. */
 function usersHere(kind: RecordKind, id: Id): readonly Users[] {
-  return RECORD_KINDS.filter((each) => mayName(KINDS[each], kind)).flatMap((each): Users[] => {
+  const naming = RECORD_KINDS.filter((each) => mayName(KINDS[each], kind) && partOf(each)?.kind !== kind);
+  return naming.flatMap((each): Users[] => {
     const naming = recordsHere(each).filter((record) =>
       referencesIn(KINDS[each], record as never).some((reference) => reference.to === kind && reference.id === id),
     );
@@ -251,7 +266,7 @@ export async function takeBack<K extends RecordKind>(kind: K, record: Kept<K>): 
   await listsNaming(kind);
   const users = usersHere(kind, record.id);
   if (users.length > 0) throw new InUse(inUseWords(KINDS[kind], users));
-  return act(`${nameOf(kind)} taken back`, [takenBack(kind, record)]);
+  return act(`${nameOf(kind)} taken back`, [...partsHere(kind, record.id), takenBack(kind, record)]);
 }
 
 let askedToStay = false;

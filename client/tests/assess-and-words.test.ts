@@ -3,7 +3,7 @@ import { EMPTY_DRAFT, type LogDraft } from "../features/log/draft-visit";
 import { assess, assessAll, assessQuickly } from "../features/rack/assess";
 import { lastReading, lastWater, usualMeter } from "../features/log/last-values";
 import { leakWords, STATE_WORDS, verdictWords } from "../features/rack/words";
-import { charge, clean, DAY, rigWith, START } from "./sample-rig";
+import { aloneIn, charge, clean, DAY, rigWith, START } from "./sample-rig";
 import type { Use } from "@winter-bead/core";
 
 const said = (outputs: readonly number[], use: Use = "paint", units: "metric" | "us" = "metric") => {
@@ -88,8 +88,8 @@ describe("the first leak in words", () => {
 
 describe("a whole assessment", () => {
   test("has what was learnt, standing, verdict, dates in order and the front to draw", () => {
-    const { owner, standing, verdict, dates, front } = assess(rigWith(clean(6)));
-    expect(owner!.taught).toBe(0);
+    const { owners, standing, verdict, dates, front } = assess(rigWith(clean(6)));
+    expect(owners!.get("vessel")!.taught).toBe(0);
     expect(standing!.used.litres).toBe(600);
     expect(verdict!.state).toBe("fine");
     expect(dates!.early <= dates!.likely && dates!.likely <= dates!.late).toBe(true);
@@ -119,10 +119,12 @@ describe("a whole assessment", () => {
   test("what one rig's charges taught counts for another's", () => {
     const ended = { at: new Date(START + 30 * DAY).toISOString(), why: "limit" as const };
     const past = { ...rigWith([...clean(8), 4, 9, 14]), charges: [{ ...charge, ended }] };
-    const fresh = { ...rigWith(clean(2)), rig: { ...past.rig, id: "other" }, vessel: { ...past.vessel, id: "else" } };
-    const facts = { ...fresh, charges: [{ ...charge, vesselId: "else" }] };
+    const stranger = { rig: { ...past.rig, id: "other" }, vessel: { ...past.vessel, id: "else" } };
+    const fresh = { ...rigWith(clean(2)), ...stranger, ...aloneIn(stranger.rig, stranger.vessel) };
+    const visits = fresh.visits.map((visit) => ({ ...visit, rigId: "other" }));
+    const facts = { ...fresh, visits, charges: [{ ...charge, rigId: "other", vesselId: "else" }] };
     const [, other] = assessAll([past, facts]);
-    expect(other!.owner!.taught).toBe(1);
+    expect(other!.owners!.get("else")!.taught).toBe(1);
     expect(other!.standing!.ownCapacity.median).toBeLessThan(0.95 * assess(facts).standing!.ownCapacity.median);
   });
 });
@@ -131,8 +133,8 @@ describe("what the log offers again", () => {
   const facts = rigWith([0, 2, 3]);
   test("is the newest reading of a point, at this tap when asked", () => {
     expect(lastReading(facts.visits, "output")).toMatchObject({ value: 3, meterId: "meter" });
-    expect(lastReading(facts.visits, "feed", "tap")!.value).toBe(160);
-    expect(lastReading(facts.visits, "feed", "another tap")).toBeUndefined();
+    expect(lastReading(facts.visits, "feed", { tapId: "tap" })!.value).toBe(160);
+    expect(lastReading(facts.visits, "feed", { tapId: "another tap" })).toBeUndefined();
     expect(lastReading(facts.visits, "after-membrane")).toBeUndefined();
   });
   test("is the last way of counting water and the last total, the filling's before the first visit", () => {

@@ -8,12 +8,17 @@ const rig: Rig = {
   use: "glass",
   tapId: "tap",
   flow: 3.2,
-  stages: [{ kind: "resin", vesselId: "v" }],
+  stages: [{ id: "s", kind: "resin" }],
   jobName: "house",
   litresPerJob: 60,
 };
 const meter: Meter = { id: "meter", name: "Pocket", scale: "nacl", compensated: true };
-const parts: DraftParts = { rig, meters: [meter], units: "metric", lastTotal: 1000 };
+const points: DraftParts["points"] = [
+  { field: "feed", label: "Feed", point: "feed" },
+  { field: "membrane", label: "After RO", point: "after-membrane" },
+  { field: "output", label: "Output", point: "output" },
+];
+const parts: DraftParts = { rig, points, meters: [meter], units: "metric", lastTotal: 1000 };
 const draft = (more: Partial<LogDraft>): LogDraft => ({ ...EMPTY_DRAFT, meterId: "meter", tapId: "tap", ...more });
 const visit = (more: Partial<LogDraft>, changed: Partial<DraftParts> = {}) =>
   draftVisit(draft(more), { ...parts, ...changed }, () => "id");

@@ -15,10 +15,10 @@ describe("a visit that is being typed", () => {
     readings: [{ id: "r", point: "output" as const, scale: "nacl" as const, value }],
   });
   test("stands as it would once it is kept, its dates too", () => {
-    const { owner } = assess(facts);
-    const kept = assess(withTyped(facts, typed(8)), owner);
-    expect(assessQuickly(withTyped(facts, typed(8)), owner).verdict).toEqual(kept.verdict);
-    expect(datesOf(withTyped(facts, typed(8)), owner)).toEqual(kept.dates);
+    const { owners } = assess(facts);
+    const kept = assess(withTyped(facts, typed(8)));
+    expect(assessQuickly(withTyped(facts, typed(8)), owners).verdict).toEqual(kept.verdict);
+    expect(datesOf(withTyped(facts, typed(8)), owners)).toEqual(kept.dates);
     expect(kept.standing!.left!.typical).toBeLessThan(assess(facts).standing!.left!.typical);
   });
   test("never moves the present back", () => {

@@ -1,4 +1,13 @@
-import { KINDS, MARKS, RECORD_KINDS, type Charge, type Kind, type Meter, type ReadingRecord } from "@winter-bead/core";
+import {
+  KINDS,
+  MARKS,
+  RECORD_KINDS,
+  type Charge,
+  type Kind,
+  type Meter,
+  type ReadingRecord,
+  type Rig,
+} from "@winter-bead/core";
 import { group } from "@winter-bead/core/src/descriptor/field";
 import { act, fireEvent, screen, waitFor } from "@testing-library/react";
 import fc from "fast-check";
@@ -18,7 +27,8 @@ import {
   waterAsTyped,
 } from "../features/history/visit-as-typed";
 import { besideCharge, chargeAsTyped, fillComplaints, reasonComplaints } from "../features/setup/charge-as-typed";
-import { besideRig, rigAsTyped } from "../features/setup/rig-as-typed";
+import { besideRig, hungAsTyped, rigAsTyped } from "../features/setup/rig-as-typed";
+import { begunWith, newStage, stagesFrom, typedStages } from "../features/setup/stages-as-typed";
 import { tapAsTyped } from "../features/setup/tap-as-typed";
 import { complaintsAbout } from "./complaints";
 import { inApp } from "./in-app";
@@ -111,27 +121,65 @@ describe("a tap as typed", () => {
 });
 
 describe("a rig and its vessel as typed", () => {
+  const places = [{ stageId: "stage", vesselId: ID }];
   const typed = (beside: Partial<Record<string, string>>, part: object = {}, known = rig.stages) =>
     rigAsTyped(
       { rig: { ...rig, ...part }, vessel: { ...vessel, name: "" } } as Bodies,
-      { ...besideRig(rig, vessel), ...beside } as Texts,
+      { ...besideRig({ ...rig, stages: known }, vessel, places, [], "metric"), ...beside } as Texts,
       "metric",
-      ID,
       known,
     );
 
-  test("put a membrane and its filters before the resin", () => {
-    expect(typed({ before: "membrane", rejection: "96" })["rig"]!["stages"]).toEqual([
-      { kind: "sediment" },
-      { kind: "carbon" },
-      { kind: "membrane", rejection: 0.96 },
-      { kind: "resin", vesselId: ID },
+  test("keep a train stage by stage, whatever stands in it", () => {
+    const built: Rig["stages"] = [
+      { id: "1", kind: "degasser" },
+      { id: "2", kind: "carbon", microns: 5, chlorineGrams: 60 },
+      { id: "3", kind: "membrane", rejection: 1 / 1.05 },
+      { id: "stage", kind: "resin" },
+      { id: "5", kind: "resin" },
+    ];
+    expect(typed({}, {}, built)["rig"]!["stages"]).toEqual(built);
+    expect(typedStages(built, places, "metric").map((each) => each.vessel)).toEqual([
+      ...Array<undefined>(3).fill(undefined),
+      ID,
+      "none",
     ]);
   });
-  test("keep a train that no choice stands for as it was built", () => {
-    const built = [{ kind: "degasser" }, { kind: "resin", vesselId: ID }] as const;
-    expect(besideRig({ ...rig, stages: built }, vessel)["before"]).toBe("own");
-    expect(typed({ before: "own" }, {}, built)["rig"]!["stages"]).toBe(built);
+  test("begin by one choice, and leave the resin as it is", () => {
+    let made = 0;
+    const id = () => `new-${(made += 1)}`;
+    const begun = begunWith("membrane", [newStage("resin", "r", "metric")], id, "metric");
+    expect(begun.map(({ kind }) => kind)).toEqual(["sediment", "carbon", "membrane", "resin"]);
+    const [, carbon] = begun;
+    const fewer = begunWith("filters", begun, id, "metric");
+    expect(fewer.map(({ kind }) => kind)).toEqual(["sediment", "carbon", "resin"]);
+    expect(fewer[1]).toBe(carbon);
+    expect(stagesFrom(begun, [], "metric")[2]).toMatchObject({ kind: "membrane", rejection: 0.95 });
+  });
+  test("a second vessel that is new is like the first, each with a name of its own", () => {
+    let made = 0;
+    const id = () => `new-${(made += 1)}`;
+    const two = [newStage("resin", "1", "metric"), newStage("resin", "2", "metric")];
+    const begun = hungAsTyped(two, vessel, ID, true, id);
+    expect(begun.vessels.map(({ id: key, body }) => [key, body.name])).toEqual([
+      [ID, vessel.name],
+      ["new-1", `${vessel.name} 2`],
+    ]);
+    expect(begun.places).toEqual([
+      { stageId: "1", vesselId: ID },
+      { stageId: "2", vesselId: "new-1" },
+    ]);
+    const more = hungAsTyped([{ ...two[0]!, vessel: ID }, two[1]!], vessel, ID, false, id);
+    expect(more.vessels.map(({ body }) => body.name)).toEqual([`${vessel.name} 2`]);
+    expect(more.places[0]).toEqual({ stageId: "1", vesselId: ID });
+    const empty = hungAsTyped([{ ...two[0]!, vessel: "none" }], vessel, ID, false, id);
+    expect(empty).toEqual({ vessels: [], places: [{ stageId: "1" }] });
+  });
+  test("a figure that was not touched stays as it was, and an empty rejection is asked for", () => {
+    const known: Rig["stages"] = [{ id: "m", kind: "membrane", rejection: 0.96512345, ratedFlow: 1.3 }];
+    const shown = typedStages(known, [], "us");
+    expect(stagesFrom(shown, known, "us")).toEqual(known);
+    expect(stagesFrom([{ ...shown[0]!, rejection: "" }], known, "us")[0]).toMatchObject({ rejection: NaN });
   });
   test("take their size from diameter and height, their name from the rig, their marks from a choice or their own", () => {
     const sized = typed({ sizeBy: "height", height: "550" }, { name: "Van" })["vessel"]!;

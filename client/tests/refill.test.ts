@@ -26,6 +26,7 @@ import { markAt, placed, vesselShape, type Stance } from "../features/refill/ves
 import { workIdOf } from "../data/new-id";
 import { amountWords, guidedWords, runningWords, sceneWords } from "../features/refill/words";
 import { DEFAULT_PRICES } from "@winter-bead/core/src/sizing";
+import { aloneIn } from "./sample-rig";
 
 const KINDS: readonly VesselKind[] = ["screw-head-tank", "inner-seal-bottle", "floated-tank", "cartridge"];
 const size = { grossVolume: 14, diameter: 180 };
@@ -117,7 +118,13 @@ const vessel: Vessel = {
 };
 const rig = {
   ...{ id: "r", version: 3, voided: false, name: "Van", use: "glass" as const, tapId: "t", flow: 3, jobName: "house" },
-  ...{ litresPerJob: 60, stages: [{ kind: "carbon" as const }, { kind: "resin" as const, vesselId: "v" }] },
+  ...{
+    litresPerJob: 60,
+    stages: [
+      { id: "c", kind: "carbon" as const },
+      { id: "r", kind: "resin" as const },
+    ],
+  },
 };
 /** A guide as far as its finish looks at it. */
 function guideWith(guided: RefillStep["guided"], steps: readonly Partial<RefillStep>[]): Guide {
@@ -130,7 +137,18 @@ function guideWith(guided: RefillStep["guided"], steps: readonly Partial<RefillS
   return {
     ...{ id: "w", guided, vessel, setting, steps: guideFor(setting), work: worksOf(records)[0], open: 0, records },
     ...{ charge: undefined, stock: [] },
-    facts: { rig, vessel, taps: [], meters: [], visits: [], charges: [], feedTests: [], reports: [], now: 0 },
+    facts: {
+      rig,
+      vessel,
+      ...aloneIn(rig, vessel),
+      taps: [],
+      meters: [],
+      visits: [],
+      charges: [],
+      feedTests: [],
+      reports: [],
+      now: 0,
+    },
   };
 }
 const now = Date.parse(at(40));
@@ -215,8 +233,18 @@ describe("what is kept at the end of the work", () => {
     });
   });
   test("a swap hangs the other vessel where the first one hung", () => {
-    const { body } = swappedIn(rig, vessel, { ...vessel, id: "v2" }) as unknown as { body: object };
-    expect(body).toMatchObject({ stages: [{ kind: "carbon" }, { kind: "resin", vesselId: "v2" }] });
+    const places = [
+      { stageId: "r", vesselId: "v" },
+      { stageId: "r2", vesselId: "w" },
+    ];
+    const { body } = swappedIn({ rig, places }, vessel, { ...vessel, id: "v2" }, now) as unknown as { body: object };
+    expect(body).toEqual({
+      ...{ rigId: "r", at: at(40), did: "swapped" },
+      places: [
+        { stageId: "r", vesselId: "v2" },
+        { stageId: "r2", vesselId: "w" },
+      ],
+    });
   });
 });
 

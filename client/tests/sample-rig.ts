@@ -42,7 +42,7 @@ export const rig: Rig = {
   use: "paint",
   tapId: "tap",
   flow: 3.2,
-  stages: [{ kind: "resin", vesselId: "vessel" }],
+  stages: [{ id: "stage", kind: "resin" }],
   jobName: "car",
   litresPerJob: 40,
 };
@@ -58,6 +58,21 @@ export const charge: Charge = {
   startTotal: 0,
 };
 
+/** One vessel that hangs in a rig since ever. */
+export const aloneIn = (of: Rig, hung: Vessel): Pick<RigFacts, "train" | "elsewhere"> => ({
+  train: {
+    rigs: [of],
+    vessels: [hung],
+    arrangements: [
+      {
+        ...{ id: `hung-${of.id}`, rigId: of.id, at: iso(START - 9 * DAY) },
+        places: [{ stageId: of.stages[of.stages.length - 1]!.id, vesselId: hung.id }],
+      },
+    ],
+  },
+  elsewhere: { visits: [], charges: [] },
+});
+
 /** A rig whose output was read once a day, 100 litres each day. */
 export function rigWith(outputs: readonly number[], use: Use = "paint"): RigFacts {
   const visits = outputs.map((value, i): Visit => ({
@@ -72,9 +87,10 @@ export function rigWith(outputs: readonly number[], use: Use = "paint"): RigFact
     ],
   }));
   const marks = use === "aquarium" ? MARKS["aquarium-1"] : MARKS["glass-10"];
+  const own = { rig: { ...rig, use }, vessel: { ...vessel, marks } };
   return {
-    rig: { ...rig, use },
-    vessel: { ...vessel, marks },
+    ...own,
+    ...aloneIn(own.rig, own.vessel),
     taps: [tap],
     meters: [meter],
     visits,

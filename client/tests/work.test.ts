@@ -213,7 +213,8 @@ describe("a kept plan", () => {
     );
     const alone = buildRig(tankPlan, () => "new", new Date(), own);
     expect(alone.vessels).toEqual([]);
-    expect(alone.rig.stages).toEqual([{ kind: "resin", vesselId: "own-vessel" }]);
+    expect(alone.rig.stages).toEqual([{ id: "new", kind: "resin" }]);
+    expect(alone.arrangement.places).toEqual([{ stageId: "new", vesselId: "own-vessel" }]);
     expect(alone.charges[0]!.resinLitres).toBeCloseTo(14 * 0.85, 9);
     const { vessels, rig, charges } = buildRig(lagged, () => "new", new Date(), own);
     expect(vessels.map(({ name }) => name)).toEqual(["Tank 2"]);

@@ -12,7 +12,13 @@ export type Put = {
   /** The version it started from; absent for a new record. */
   readonly replaces?: number | undefined;
 } & (
-  { readonly body: Readonly<Record<string, unknown>>; readonly shape?: number | undefined } | { readonly voided: true }
+  | {
+      readonly body: Readonly<Record<string, unknown>>;
+      readonly shape?: number | undefined;
+      /** The body as it was sent, where it was of an earlier shape; never sent itself. */
+      readonly old?: Readonly<Record<string, unknown>> | undefined;
+    }
+  | { readonly voided: true }
 );
 
 /** What belongs together: all of it is kept, or none. */
@@ -86,7 +92,10 @@ export function readAct(kinds: Readonly<Record<string, Kind>>, sent: unknown): R
           message,
         })),
       );
-    return lowerCase({ ...each, ...("body" in read ? { body: read.body, shape: undefined } : {}) } as Put);
+    return lowerCase({
+      ...each,
+      ...("body" in read ? { body: read.body, shape: each.shape, old: read.old } : {}),
+    } as Put);
   });
   if (newer.length > 0) return { newer };
   return errors.length > 0 ? { errors } : { act: { ...checked.data, puts } };

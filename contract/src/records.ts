@@ -40,7 +40,8 @@ function schemaFor(kind: Kind): z.ZodType {
 }
 
 export type ReadBody =
-  | { readonly body: Readonly<Record<string, unknown>> }
+  /** `old`: as it was sent, where it was of an earlier shape. */
+  | { readonly body: Readonly<Record<string, unknown>>; readonly old?: Readonly<Record<string, unknown>> }
   | { readonly errors: readonly FieldError[] }
   /** Its shape is a later one than this program knows. */
   | { readonly newer: number };
@@ -50,7 +51,10 @@ export function readBody(kind: Kind, sent: Readonly<Record<string, unknown>>, sh
   if (shape > currentShape(kind)) return { newer: shape };
   const checked = schemaFor(kind).safeParse(upcast(kind, sent, shape));
   return checked.success
-    ? { body: checked.data as Readonly<Record<string, unknown>> }
+    ? {
+        body: checked.data as Readonly<Record<string, unknown>>,
+        ...(shape < currentShape(kind) && kind.beside ? { old: sent } : {}),
+      }
     : { errors: fieldErrorsOf(checked.error) };
 }
 

@@ -1,4 +1,4 @@
-import { KINDS, RANGES, type RigStandingInput } from "@winter-bead/core";
+import { besideOldRig, KINDS, RANGES, upcast, type Kind, type RigStandingInput } from "@winter-bead/core";
 import { z } from "zod";
 import { date, flag, id, instant, known, numberIn, text } from "./fields";
 import { schemaOfKind } from "./from-descriptor";
@@ -12,10 +12,29 @@ const list = <S extends z.ZodType>(item: S, name: string, most: number) =>
 const MOST_VISITS = 1000;
 const MOST = 1000;
 
-export const standingRequest = known({
+/** A rig of the first shape, whose stages named their vessels, as one of today's with its arrangement. */
+function asToday(sent: unknown): unknown {
+  const { rig, arrangements, now } = (sent ?? {}) as Record<string, unknown>;
+  const { id: rigId, stages } = (rig ?? {}) as Record<string, unknown>;
+  if (typeof rigId !== "string" || !Array.isArray(stages) || arrangements !== undefined) return sent;
+  if (!stages.some((stage) => stage !== null && typeof stage === "object" && "vesselId" in stage)) return sent;
+  const body = rig as Readonly<Record<string, unknown>>;
+  const said = id.safeParse(rigId).success
+    ? besideOldRig({ id: rigId, version: 1, body, shape: 1, at: String(now) })
+    : undefined;
+  return {
+    ...(sent as object),
+    rig: upcast(KINDS.rigs as Kind, body),
+    ...(said ? { arrangements: [{ id: said.id, ...said.body }] } : {}),
+  };
+}
+
+const today = known({
   now: instant("The present moment"),
   timeZone: text("The time zone", 60),
   rig: schemaOfKind(KINDS.rigs, kept),
+  arrangements: list(schemaOfKind(KINDS.arrangements, kept), "arrangements", MOST).optional(),
+  rigs: list(schemaOfKind(KINDS.rigs, kept), "rigs", MOST).optional(),
   vessels: list(schemaOfKind(KINDS.vessels, kept), "vessels", MOST),
   taps: list(schemaOfKind(KINDS.taps, kept), "taps", MOST),
   meters: list(schemaOfKind(KINDS.meters, kept), "meters", MOST),
@@ -33,6 +52,8 @@ export const standingRequest = known({
     MOST,
   ).optional(),
 }) satisfies z.ZodType<RigStandingInput>;
+
+export const standingRequest = z.preprocess(asToday, today);
 
 const figure = z.number();
 const three = z.strictObject({ low: figure, typical: figure, high: figure });

@@ -54,6 +54,22 @@ export const SHIPPED: Readonly<Record<RecordKind, readonly Shipped[]>> = {
         meterRollsOverAt: 1e5,
       },
     },
+    {
+      shape: 2,
+      body: {
+        ...{ name: "Van", use: "glass", tapId: id, flow: 3.2, jobName: "house", litresPerJob: 60 },
+        stages: [
+          { id, kind: "sediment", microns: 20 },
+          { id: "01890000-0000-7000-8000-000000000002", kind: "carbon", microns: 5, chlorineGrams: 60 },
+          { id: "01890000-0000-7000-8000-000000000003", kind: "degasser", hours: 8 },
+          { id: "01890000-0000-7000-8000-000000000004", kind: "membrane", rejection: 0.95, ratedFlow: 1.3 },
+          { id: "01890000-0000-7000-8000-000000000005", kind: "resin" },
+        ],
+      },
+    },
+  ],
+  arrangements: [
+    { shape: 1, body: { rigId: id, at, did: "rotated", places: [{ stageId: id, vesselId: id }], note: "Evening." } },
   ],
   charges: [
     {

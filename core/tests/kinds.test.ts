@@ -67,14 +67,17 @@ describe.each(RECORD_KINDS)("the kind %s", (name) => {
 });
 
 test("a reference is found in a list, in a variant and in a group, with its place", () => {
-  expect(referencesIn(KINDS.rigs, KINDS.rigs.sample).map(({ path }) => path)).toEqual(["tapId", "stages.4.vesselId"]);
+  expect(referencesIn(KINDS.arrangements, KINDS.arrangements.sample).map(({ path }) => path)).toEqual([
+    "rigId",
+    "places.0.vesselId",
+  ]);
   expect(referencesIn(KINDS.visits, KINDS.visits.sample).map(({ path }) => path)).toEqual([
     "rigId",
     "tapId",
     "readings.0.meterId",
     "readings.2.meterId",
   ]);
-  expect(mayName(KINDS.rigs, "vessels")).toBe(true);
+  expect(mayName(KINDS.arrangements, "vessels")).toBe(true);
   expect(mayName(KINDS.rigs, "meters")).toBe(false);
 });
 

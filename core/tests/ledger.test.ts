@@ -64,7 +64,7 @@ describe("years of readings at one tap", () => {
   const tap = { id: "tap", siteId: "s", name: "Tap", low: 280, typical: 300, high: 330, scale: "ec" as const };
   const rig = {
     ...{ id: "rig", name: "Van", use: "glass" as const, tapId: "tap", flow: 3, jobName: "house", litresPerJob: 60 },
-    stages: [{ kind: "resin" as const, vesselId: "vessel" }],
+    stages: [{ id: "stage", kind: "resin" as const }],
   };
   const history = (days: readonly number[]) =>
     new FeedHistory({ rig, taps: new Map([["tap", tap]]), meters: new Map(), visits: days.map(visit) });
@@ -134,7 +134,7 @@ describe("the ledger of a rig", () => {
     use: "glass",
     tapId: "tap",
     flow: 3,
-    stages: [{ kind: "resin", vesselId: "vessel" }],
+    stages: [{ id: "stage", kind: "resin" }],
     jobName: "house",
     litresPerJob: 60,
   };

@@ -392,18 +392,25 @@ describe("which vessel is where", () => {
   });
   const rig = {
     ...{ id: "rig", name: "Van", use: "glass" as const, tapId: "tap", flow: 3, jobName: "house", litresPerJob: 60 },
-    stages: [{ kind: "resin" as const, vesselId: "a" }],
+    stages: [{ id: "stage", kind: "resin" as const }],
   };
+  const hung = { id: "first", rigId: "rig", at: at(0), places: [{ stageId: "stage", vesselId: "a" }] };
+  const facts = { arrangements: [hung], now: Date.parse(at(0)) };
   test("the pool first; what hangs in a retired rig hangs nowhere", () => {
     const charges = [
       { ...chargeOf({}), id: "1", vesselId: "b", ended: { at: at(0), why: "limit" as const } },
       { ...chargeOf({}), id: "2", vesselId: "a" },
     ];
-    const [first, second] = whereabouts([vessel("a"), vessel("b")], [rig], charges);
+    const [first, second] = whereabouts({ ...facts, vessels: [vessel("a"), vessel("b")], rigs: [rig], charges });
     expect(first).toMatchObject({ vessel: { id: "b" }, emptySince: at(0) });
     expect(first!.rig).toBeUndefined();
     expect(second).toMatchObject({ vessel: { id: "a" }, rig: { id: "rig" }, charge: { id: "2" } });
-    const [sold] = whereabouts([vessel("a")], [{ ...rig, retiredOn: "2027-01-01" }], []);
+    const [sold] = whereabouts({
+      ...facts,
+      vessels: [vessel("a")],
+      rigs: [{ ...rig, retiredOn: "2027-01-01" }],
+      charges: [],
+    });
     expect(sold!.rig).toBeUndefined();
   });
 });

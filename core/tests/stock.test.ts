@@ -24,7 +24,7 @@ import {
 } from "../src/weeks";
 import { storageFactor, unwrap } from "../src/index";
 import { expectTrue } from "./explained";
-import { chargeOf, factsOf } from "./told";
+import { chargeOf, factsOf, stagesOf } from "./told";
 
 const dateOf = (at: number) => new Date(at).toISOString().slice(0, 10);
 const today = "2027-09-01";
@@ -283,7 +283,7 @@ describe("what to order", () => {
 describe("upkeep", () => {
   const { rig } = factsOf({
     outputs: [],
-    stages: [{ kind: "sediment" }, { kind: "carbon" }, { kind: "membrane", rejection: 0.95 }],
+    stages: stagesOf({ kind: "sediment" }, { kind: "carbon" }, { kind: "membrane", rejection: 0.95 }),
   });
   const quiet: Seen = { litresSince: () => 0, litresPerWeek: 300 };
   const service = (part: "sediment" | "carbon" | "membrane" | "strainer", on: string, more: object = {}) => ({

@@ -2,11 +2,13 @@ import {
   MARKS,
   unwrap,
   workStanding,
+  type Arrangement,
   type Charge,
   type FeedTest,
   type Marks,
   type Meter,
   type Rig,
+  type Stage,
   type Standing,
   type StandingInput,
   type Tap,
@@ -20,6 +22,14 @@ import {
 
 export const DAY = 86_400_000;
 export const iso = (milliseconds: number) => new Date(milliseconds).toISOString();
+
+type WithoutId<S> = S extends unknown ? Omit<S, "id"> : never;
+/** A stage without its id: it gets one by its place. */
+export type StageTold = WithoutId<Stage>;
+
+/** Stages with ids by their places. */
+export const stagesOf = (...told: readonly StageTold[]): readonly Stage[] =>
+  told.map((stage, i) => ({ id: `stage-${i}`, ...stage }) as Stage);
 
 /** What happened at one rig, told day by day: the rest is as usual (11.5 L of virgin resin, 160 ppm, a limit of 10). */
 export interface Told {
@@ -36,7 +46,8 @@ export interface Told {
   readonly flow?: number;
   readonly grade?: Charge["grade"];
   readonly tap?: Partial<Tap>;
-  readonly stages?: Rig["stages"];
+  /** What stands before the vessel. */
+  readonly stages?: readonly StageTold[];
   readonly litresPerJob?: number;
   readonly jobsPerWeek?: number;
   /** Days without a visit after the last one. */
@@ -70,7 +81,7 @@ export function rigOf({ use = "glass", flow = 3.2, stages = [], litresPerJob = 4
     use,
     tapId: "tap",
     flow,
-    stages: [...stages, { kind: "resin", vesselId: "vessel" }],
+    stages: stagesOf(...stages, { kind: "resin" }),
     jobName: "car",
     litresPerJob,
     ...(jobsPerWeek === undefined ? {} : { jobsPerWeek }),
@@ -154,3 +165,9 @@ export function factsOf(told: Told): StandingInput {
 export const workOf = (told: Told): WorkedStanding => unwrap(workStanding(factsOf(told)));
 export const standingOf = (told: Told): Standing => workOf(told).standing;
 export const clean = (count: number): number[] => Array<number>(count).fill(0);
+
+/** The told vessel in its rig's last stage, since ever. */
+export const hungIn = ({ rig, vessel }: Pick<StandingInput, "rig" | "vessel">): Arrangement => ({
+  ...{ id: `hung-${rig.id}`, rigId: rig.id, at: iso(START - DAY) },
+  places: [{ stageId: rig.stages[rig.stages.length - 1]!.id, vesselId: vessel.id }],
+});

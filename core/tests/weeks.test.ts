@@ -36,7 +36,7 @@ import {
   type VesselWork,
 } from "../src/weeks";
 import { expectTrue } from "./explained";
-import { chargeOf, clean, factsOf, type Told } from "./told";
+import { chargeOf, clean, factsOf, hungIn, type Told } from "./told";
 
 const booking = (on: string, booked: Booking["booked"], more: Partial<Booking> = {}): Booking => ({
   ...{ id: `b${on}${JSON.stringify(booked)}`, rigId: "rig", on, booked },
@@ -334,6 +334,7 @@ function recordsOf(told: Told, more: Partial<CrewRecords> = {}): CrewRecords {
     ...{
       rigs: [facts.rig],
       vessels: [facts.vessel],
+      arrangements: [hungIn(facts)],
       taps: [...facts.taps.values()],
       meters: [...facts.meters.values()],
     },

@@ -1,4 +1,5 @@
 import type { RecordKind } from "@winter-bead/contract";
+import { stageIdAt } from "@winter-bead/core";
 import { Chance } from "./chance";
 import { tellRefills } from "./refill";
 import { tellPlans } from "./plans";
@@ -50,14 +51,17 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
 
   const rigs = RIGS.map((demo, i) => {
     const vessel = { id: nextId(), ...demo.vessel };
+    const lags = demo.lag ? [{ id: nextId(), ...demo.vessel, name: demo.lag.name }] : [];
+    const places = [vessel, ...lags].map((_, k) => stageIdAt(demo.before.length + k));
     const rig = {
       id: nextId(),
       ...demo.rig,
       tapId: tapIds.get(demo.taps[0]!.name)!,
-      stages: [...demo.before, { kind: "resin" as const, vesselId: vessel.id }],
+      stages: [...demo.before, ...places.map((id) => ({ id, kind: "resin" as const }))],
     };
-    const ids = { rigId: rig.id, vesselId: vessel.id, tapIds, meterId: meters[demo.meter]!.id };
-    return { vessel, rig, story: tellRig(demo, ids, SEED + 100 * (i + 1), from, end) };
+    const vesselIds = [vessel, ...lags].map(({ id }) => id);
+    const ids = { rigId: rig.id, vesselIds, stageIds: places, tapIds, meterId: meters[demo.meter]!.id };
+    return { vessel, lags, rig, story: tellRig(demo, ids, SEED + 100 * (i + 1), from, end) };
   });
   const water = {
     tapIds,
@@ -76,8 +80,9 @@ export function demoScenario(now: Date): readonly DemoEntry[] {
     ...sites.map((each) => entry("sites", each)),
     ...taps.map((each) => entry("taps", each)),
     ...Object.values(meters).map((each) => entry("meters", each)),
-    ...rigs.map(({ vessel }) => entry("vessels", vessel)),
+    ...rigs.flatMap(({ vessel, lags }) => [vessel, ...lags].map((each) => entry("vessels", each))),
     ...rigs.map(({ rig }) => entry("rigs", rig)),
+    ...rigs.flatMap(({ story }) => story.arrangements.map((each) => entry("arrangements", each))),
     ...weeks.bags.map((each) => entry("bags", each)),
     ...weeks.charges.map((each) => entry("charges", each)),
     ...rigs.flatMap(({ story }) => story.visits.map((each) => entry("visits", each))),

@@ -1,4 +1,4 @@
-import { MARKS, type Marks, type Rig, type Tap, type Use, type Vessel } from "@winter-bead/core";
+import { MARKS, stageIdAt, type Marks, type Rig, type Stage, type Tap, type Use, type Vessel } from "@winter-bead/core";
 import type { TrueCharge } from "./resin-truth";
 
 /** How a tap's water changes over the year, µS/cm. */
@@ -23,7 +23,7 @@ export interface WorkDay {
 
 export interface DemoRig {
   readonly rig: Omit<Rig, "id" | "tapId" | "stages">;
-  readonly before: readonly Rig["stages"][number][];
+  readonly before: readonly Stage[];
   readonly vessel: Omit<Vessel, "id">;
   readonly charge: Omit<TrueCharge, "diameter" | "flow"> & {
     readonly packing: "settled" | "poured" | "loose-cartridge";
@@ -32,6 +32,8 @@ export interface DemoRig {
   readonly water: "total" | "timed" | "jobs";
   /** Output, ppm on the meter's scale, at which this crew changes the resin. */
   readonly changesAt: number;
+  /** A second vessel like it stands behind: the first is emptied once so much leaves it, ppm, and goes to the end. */
+  readonly lag?: { readonly name: string; readonly rotatesAt: number };
   /** Output of today, ppm, or `early` in a charge. */
   readonly today: number | "early";
   readonly meter: "pocket" | "bench" | "inline";
@@ -114,7 +116,7 @@ const rig = (name: string, use: Use, flow: number, jobName: string, litresPerJob
 export const RIGS: readonly DemoRig[] = [
   {
     rig: rig("Van", "glass", 3.2, "house", 58),
-    before: [{ kind: "sediment" }],
+    before: [{ id: stageIdAt(0), kind: "sediment", microns: 20 }],
     vessel: {
       name: "Van tank",
       kind: "screw-head-tank",
@@ -138,7 +140,10 @@ export const RIGS: readonly DemoRig[] = [
   },
   {
     rig: rig("Bay 2", "paint", 4.6, "car", 38),
-    before: [{ kind: "sediment" }, { kind: "carbon" }],
+    before: [
+      { id: stageIdAt(0), kind: "sediment", microns: 5 },
+      { id: stageIdAt(1), kind: "carbon", microns: 5 },
+    ],
     vessel: {
       name: "Bay bottle",
       kind: "inner-seal-bottle",
@@ -159,9 +164,13 @@ export const RIGS: readonly DemoRig[] = [
   },
   {
     rig: rig("Quarantine", "aquarium", 0.24, "water change", 46),
-    before: [{ kind: "sediment" }, { kind: "carbon" }, { kind: "membrane", rejection: 0.968 }],
+    before: [
+      { id: stageIdAt(0), kind: "sediment", microns: 5 },
+      { id: stageIdAt(1), kind: "carbon", microns: 5, chlorineGrams: 40 },
+      { id: stageIdAt(2), kind: "membrane", rejection: 0.968 },
+    ],
     vessel: {
-      name: "Polishing cartridge",
+      name: "Cartridge A",
       kind: "cartridge",
       grossVolume: 1.5,
       diameter: 66,
@@ -170,6 +179,7 @@ export const RIGS: readonly DemoRig[] = [
       marks: mark("aquarium-1"),
     },
     charge: { grade: "virgin", resinLitres: 1.4, packing: "settled" },
+    lag: { name: "Cartridge B", rotatesAt: 3 },
     work: { hour: 10, week: [0.9, 0.2, 0.8, 0.2, 0.9, 0.5, 0.1], jobs: [1, 2], litresPerJob: [38, 56] },
     water: "total",
     changesAt: 1,

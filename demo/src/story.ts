@@ -1,6 +1,7 @@
 import {
   compositionAtResin,
   onScale,
+  type Arrangement,
   type Charge,
   type EndReason,
   type ReadingRecord,
@@ -17,12 +18,16 @@ const MINUTE = 60_000;
 
 export interface RigIds {
   readonly rigId: string;
-  readonly vesselId: string;
+  /** In the order of the flow, as they are hung in first. */
+  readonly vesselIds: readonly string[];
+  /** Places for vessels, in the order of the flow. */
+  readonly stageIds: readonly string[];
   readonly tapIds: ReadonlyMap<string, string>;
   readonly meterId: string;
 }
 
 export interface RigStory {
+  readonly arrangements: readonly Arrangement[];
   readonly charges: readonly Charge[];
   readonly visits: readonly Visit[];
   /** ppm on the vessel's scale at the last visit, before the meter's noise. */
@@ -52,7 +57,9 @@ class Telling {
   private readonly charges: Charge[] = [];
   private readonly visits: Visit[] = [];
   private readonly chance: Chance;
-  private resin!: ResinTruth;
+  private readonly arrangements: Arrangement[] = [];
+  /** In the order of the flow. */
+  private beds: { readonly vesselId: string; readonly resin: ResinTruth }[] = [];
   private register = 41_200;
   private lastOutput = 0;
 
@@ -68,7 +75,9 @@ class Telling {
   }
 
   tell(from: number, now: number): RigStory {
-    this.fill(from - 2 * HOUR, this.firstUsed);
+    const at = from - 2 * HOUR;
+    this.beds = this.ids.vesselIds.map((vesselId, i) => this.filled(vesselId, at, i === 0 ? this.firstUsed : 0));
+    this.arrange(at, "hung-in");
     for (let day = from; day <= now; day += DAY) {
       const weekday = (new Date(day).getUTCDay() + 6) % 7;
       const last = day + DAY > now;
@@ -76,12 +85,19 @@ class Telling {
       const at = last ? now - 25 * MINUTE : day + this.demo.work.hour * HOUR + this.chance.whole(0, 150) * MINUTE;
       this.work(at, last);
     }
-    return { charges: this.charges, visits: this.visits, lastOutput: this.lastOutput };
+    return { arrangements: this.arrangements, charges: this.charges, visits: this.visits, lastOutput: this.lastOutput };
   }
 
-  private fill(at: number, alreadyUsed = 0): void {
+  /** Notes who stands where from now on. */
+  private arrange(at: number, did: NonNullable<Arrangement["did"]>): void {
+    const { rigId, stageIds } = this.ids;
+    const places = this.beds.map(({ vesselId }, i) => ({ stageId: stageIds[i]!, vesselId }));
+    this.arrangements.push({ id: this.chance.id(at), rigId, at: new Date(at).toISOString(), did, places });
+  }
+
+  private filled(vesselId: string, at: number, alreadyUsed = 0) {
     const { charge, vessel, rig } = this.demo;
-    this.resin = new ResinTruth(
+    const resin = new ResinTruth(
       { ...charge, diameter: vessel.diameter, flow: rig.flow },
       this.chance,
       this.demo.hiddenShare,
@@ -92,7 +108,7 @@ class Telling {
     const total = this.demo.water === "total" ? { startTotal: Math.round(this.register) } : {};
     this.charges.push({
       id: this.chance.id(at),
-      vesselId: this.ids.vesselId,
+      vesselId,
       rigId: this.ids.rigId,
       grade: charge.grade,
       resinLitres,
@@ -100,13 +116,19 @@ class Telling {
       filledAt: new Date(at).toISOString(),
       ...total,
     });
-    this.resin.beginAt(alreadyUsed);
+    resin.beginAt(alreadyUsed);
+    return { vesselId, resin };
   }
 
+  /** The first vessel is emptied, filled anew, and stands last from then on: alone, or behind what was its lag. */
   private end(at: number, why: EndReason, note?: string): void {
-    const open = this.charges.pop()!;
-    this.charges.push({ ...open, ended: { at: new Date(at).toISOString(), why, ...(note ? { note } : {}) } });
-    this.fill(at + 30 * MINUTE);
+    const [first, ...others] = this.beds;
+    const open = this.charges.findIndex(({ vesselId, ended }) => vesselId === first!.vesselId && ended === undefined);
+    const ended = { at: new Date(at).toISOString(), why, ...(note ? { note } : {}) };
+    this.charges[open] = { ...this.charges[open]!, ended };
+    const again = at + 30 * MINUTE;
+    this.beds = [...others, this.filled(first!.vesselId, again)];
+    if (others.length > 0) this.arrange(again, "rotated");
   }
 
   private work(at: number, last: boolean): void {
@@ -121,12 +143,21 @@ class Telling {
     const { season } = TAPS.find((each) => each.tap.name === tapName)!;
     const tapEc = seasonal(season, at) + chance.normal(0, season.scatter);
     const resinFeed = tapEc * (1 - rejectionOf(demo.before)) * Math.exp(chance.normal(0, 0.03));
-    this.resin.treat(litres, resinFeed);
     this.register += litres;
-    const output = this.resin.output(resinFeed);
+    const outputs = this.treat(litres, resinFeed);
+    const output = outputs[outputs.length - 1]!;
     this.lastOutput = onScale(output, demo.vessel.marks.scale);
-    this.visits.push(this.visitOf(at, tapName, tapEc, resinFeed, output, litres, jobs, last));
-    if (!last) this.maybeChange(at + 2 * HOUR, output);
+    this.visits.push(this.visitOf(at, tapName, tapEc, resinFeed, outputs, litres, jobs, last));
+    if (!last) this.maybeChange(at + 2 * HOUR, outputs);
+  }
+
+  /** Takes water through the train. @returns µS/cm behind each bed */
+  private treat(litres: number, feed: number): readonly number[] {
+    let reaching = feed;
+    return this.beds.map(({ resin }) => {
+      resin.treat(litres, reaching);
+      return (reaching = resin.output(reaching));
+    });
   }
 
   private visitOf(
@@ -134,14 +165,19 @@ class Telling {
     tapName: string,
     tapEc: number,
     resinFeed: number,
-    output: number,
+    outputs: readonly number[],
     litres: number,
     jobs: number,
     last: boolean,
   ): Visit {
     const readings: ReadingRecord[] = [];
-    const stray = this.strayOutput(output, resinFeed, last);
-    readings.push(this.reading(at, "output", stray.ec25, 0.012));
+    const stray = this.strayOutput(outputs[outputs.length - 1]!, resinFeed, last);
+    outputs.slice(0, -1).forEach((each, i) => {
+      if (last || this.chance.happens(0.7))
+        readings.push({ ...this.reading(at, "output", each, 0.02), stageId: this.ids.stageIds[i]! });
+    });
+    const behindLast = outputs.length > 1 ? { stageId: this.ids.stageIds[outputs.length - 1]! } : {};
+    readings.push({ ...this.reading(at, "output", stray.ec25, 0.012), ...behindLast });
     if (last || this.chance.happens(0.45)) readings.push(this.reading(at, "feed", tapEc, 0.012));
     const behindMembrane = this.demo.before.some((stage) => stage.kind === "membrane");
     if (behindMembrane && (last || this.chance.happens(0.5)))
@@ -185,11 +221,13 @@ class Telling {
     return { by: "timed", minutes: Math.round((litres / flow) * Math.exp(this.chance.normal(0, 0.08))), flow };
   }
 
-  private maybeChange(at: number, output: number): void {
-    const ppm = onScale(output, this.demo.vessel.marks.scale);
+  private maybeChange(at: number, outputs: readonly number[]): void {
+    const ppm = onScale(outputs[0]!, this.demo.vessel.marks.scale);
     const [quietFriday, nickedRing] = [this.chance.happens(0.02), this.chance.happens(0.006)];
-    const { throughput } = this.resin;
-    if (ppm >= this.demo.changesAt) this.end(at, "limit");
+    const { throughput } = this.beds[0]!.resin;
+    if (outputs.length > 1) {
+      if (ppm >= this.demo.lag!.rotatesAt) this.end(at, "limit");
+    } else if (ppm >= this.demo.changesAt) this.end(at, "limit");
     else if (throughput > 0.72 && quietFriday) this.end(at, "early", "Quiet Friday, changed ahead of a full week.");
     else if (throughput > 0.3 && throughput < 0.6 && nickedRing)
       this.end(at, "fault", "Nicked O-ring let beads into the head; refilled with new resin.");

@@ -60,7 +60,7 @@ function tellBookings(chance: Chance, rigId: string, nextId: () => string, today
 }
 
 const newest = (charges: readonly Charge[], rigId: string) =>
-  charges.filter((each) => each.rigId === rigId && each.ended === undefined)[0]!;
+  charges.filter((each) => each.rigId === rigId && each.ended === undefined).pop()!;
 
 /** What was serviced when. */
 function tellServices(

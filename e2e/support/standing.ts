@@ -1,5 +1,5 @@
-import type { Charge, Meter, Rig, Tap, Vessel, Visit } from "../../core/src/index";
-import { assessAll, type RigFacts } from "../../client/features/rack/assess";
+import { assessAll } from "../../client/features/rack/assess";
+import { gather } from "../../client/features/rack/gather";
 import { verdictWords } from "../../client/features/rack/words";
 import type { RunningServer } from "./app";
 
@@ -7,29 +7,21 @@ import type { RunningServer } from "./app";
 export async function standingOf(server: RunningServer, name: string) {
   const list = async <T>(kind: string): Promise<T[]> =>
     ((await server.request("GET", `/api/v1/${kind}?limit=1000`)).body as { items: T[] }).items;
-  const [rigs, vessels, taps, meters] = [
-    await list<Rig>("rigs"),
-    await list<Vessel>("vessels"),
-    await list<Tap>("taps"),
-    await list<Meter>("meters"),
-  ];
-  const visits = (await list<Visit>("visits")).sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
-  const charges = (await list<Charge>("charges")).sort((a, b) => Date.parse(a.filledAt) - Date.parse(b.filledAt));
-  const shared = {
-    taps,
-    meters,
-    feedTests: await list<never>("feed-tests"),
-    reports: await list<never>("water-reports"),
-  };
-  const facts = rigs.map((rig): RigFacts => {
-    const stage = rig.stages.find((each) => each.kind === "resin");
-    const vessel = vessels.find(({ id }) => stage?.kind === "resin" && id === stage.vesselId)!;
-    return {
-      ...{ ...shared, rig, vessel, now: Date.now() },
-      visits: visits.filter(({ rigId }) => rigId === rig.id),
-      charges: charges.filter(({ rigId }) => rigId === rig.id),
-    };
-  });
+  const facts = gather(
+    [
+      await list("rigs"),
+      await list("vessels"),
+      await list("taps"),
+      await list("meters"),
+      await list("charges"),
+      await list("visits"),
+      await list("feed-tests"),
+      await list("water-reports"),
+      await list("arrangements"),
+    ],
+    { bookings: [], usualWeeks: [], daysOff: [] },
+    Date.now(),
+  );
   const at = facts.findIndex(({ rig }) => rig.name === name);
   const { title, reason } = verdictWords(facts[at]!, assessAll(facts)[at]!.standing!, "metric");
   return { title: `${name}: ${title.charAt(0).toLowerCase()}${title.slice(1)}`, reason };

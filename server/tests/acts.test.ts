@@ -169,12 +169,12 @@ describe("taking back", () => {
     expect((await act(id(), "Entered wrongly", both)).status).toBe(201);
   });
 
-  test("of a vessel looks into the stages of rigs, of a tap at everything on it", async () => {
+  test("of a vessel looks into the places of trains, of a tap at everything on it", async () => {
     const refused = async (kind: string, key: string) => {
       const { body } = await server.request("PUT", `/api/v1/${kind}/${key}`, { replaces: 1, voided: true });
       return (body as ActAnswer).detail;
     };
-    expect(await refused("vessels", ids.vessel)).toMatch(/^The rig Van and .* name this vessel\. Retire it/);
+    expect(await refused("vessels", ids.vessel)).toMatch(/^A train and .* name this vessel\. Retire it/);
     expect(await refused("taps", ids.tap)).toMatch(/rig/);
     expect(await refused("sites", ids.site)).toMatch(/^The tap Yard tap names this site\. Take that back first/);
   });

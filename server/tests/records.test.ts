@@ -109,7 +109,7 @@ describe("a record", () => {
           jobName: "house",
           litresPerJob: 60,
         }),
-        "stages.0.vesselId",
+        "stages",
       ],
     ] as const;
     for (const [answer, path] of refusals) {

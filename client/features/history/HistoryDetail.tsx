@@ -16,8 +16,10 @@ import {
   type ReadingPoint,
   type Standing,
   workWords,
+  type Vessel,
   type Visit,
 } from "@winter-bead/core";
+import { useLocalSearchParams } from "expo-router";
 import { useMemo, useState } from "react";
 import type { LayoutChangeEvent } from "react-native";
 import { takeBack, useRecords } from "../../data/store";
@@ -33,6 +35,8 @@ import { Big, Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { inBooks } from "../rack/assess";
 import type { RigView } from "../rack/useRigs";
 import { LeakLine } from "../rack/LeakLine";
+import { TrainDrawing } from "../rack/TrainDrawing";
+import { vesselsBefore, vesselsHere, vesselView } from "../rack/train-views";
 import { dateRange, datesInWords } from "../rack/RigColumn";
 import { verdictWords } from "../rack/words";
 import { chartScale, FrontChart } from "./FrontChart";
@@ -47,6 +51,18 @@ function chargeName(charge: Charge): string {
 const byId = <T extends { readonly id: Id }>(records: readonly T[]) =>
   new Map(records.map((record) => [record.id, record]));
 
+/** What was read behind this vessel at a visit. */
+const outputWords = ({ outputs }: ChargeLedger, { id }: Visit) => {
+  const read = outputs.filter(({ visitId }) => visitId === id).pop();
+  return read ? `${threeDigits(read.value)} ${scaleUnit(read.scale)}` : "–";
+};
+
+const FED_BY = { tap: "", read: "read behind the one before", believed: "believed of the one before" } as const;
+
+/** What a vessel behind another was fed. */
+const fedWords = ({ feedEc25, fedBy }: LedgerLine, { marks }: Vessel) =>
+  `in ${threeDigits(onScale(feedEc25, marks.scale))} ${scaleUnit(marks.scale)}, ${FED_BY[fedBy]}`;
+
 function readingWords(visit: Visit, point: ReadingPoint, meters: ReadonlyMap<Id, Meter>): string {
   const reading = visit.readings.find((each) => each.point === point);
   if (!reading) return "–";
@@ -58,7 +74,9 @@ function VisitLine({
   line,
   visit,
   view,
+  ledger,
 }: {
+  readonly ledger: ChargeLedger;
   readonly line: LedgerLine;
   readonly visit: Visit;
   readonly view: RigView;
@@ -86,10 +104,11 @@ function VisitLine({
       paddingVertical="$2"
     >
       <Strong minWidth={110}>{momentInWords(line.at, view.facts.now)}</Strong>
-      <Body minWidth={110}>out {readingWords(visit, "output", meters)}</Body>
+      <Body minWidth={110}>out {outputWords(ledger, visit)}</Body>
       <Body minWidth={120}>
-        {resinFeedPoint(view.facts.rig) === "feed" ? "feed" : "after RO"}{" "}
-        {readingWords(visit, resinFeedPoint(view.facts.rig), meters)}
+        {line.place > 0
+          ? fedWords(line, view.facts.vessel)
+          : `${resinFeedPoint(view.facts.rig) === "feed" ? "feed" : "after RO"} ${readingWords(visit, resinFeedPoint(view.facts.rig), meters)}`}
       </Body>
       <Body>{litres(line.litres, units)}</Body>
       <Small>{line.quality}</Small>
@@ -232,7 +251,7 @@ function Visits({ ledger, view }: { readonly ledger: ChargeLedger; readonly view
             .reverse()
             .map((line) =>
               line.visit ? (
-                <VisitLine key={line.visit.id} line={line} visit={line.visit} view={view} />
+                <VisitLine key={line.visit.id} line={line} visit={line.visit} view={view} ledger={ledger} />
               ) : (
                 <Small key={line.at}>{`${litres(line.litres, units)} by the total at the filling after it`}</Small>
               ),
@@ -245,22 +264,24 @@ function Visits({ ledger, view }: { readonly ledger: ChargeLedger; readonly view
 
 /** The rig's name with its verdict and the reason, where the charge in use is looked at. */
 function DetailHead({
-  view: { facts },
+  view: { facts, assessment },
   where,
   heading,
+  whole,
 }: {
   readonly view: RigView;
+  readonly whole: RigView | undefined;
   readonly where: Standing | undefined;
   readonly heading: "h1" | "h2";
 }) {
   const { units } = useSettings();
-  const words = where && verdictWords(facts, where, units);
+  const words = where && verdictWords({ ...facts, lead: assessment?.lead }, where, units);
   return (
     <View flexDirection="row" gap="$3" alignItems="flex-start">
       {where ? <StateRing state={where.verdict.state} /> : null}
       <View flex={1}>
         <Title render={heading} fontSize="$5" lineHeight="$5">
-          {facts.rig.name}
+          {whole ? facts.vessel.name : facts.rig.name}
           {words ? `: ${words.title.charAt(0).toLowerCase()}${words.title.slice(1)}` : ""}
         </Title>
         {words ? <Body color="$soft">{[words.reason, ...words.more].join(" ")}</Body> : null}
@@ -288,28 +309,74 @@ function WhichCharge({
   );
 }
 
-/** Readings of one vessel against litres, charge by charge, with what the front is expected to do. */
-export function HistoryDetail({
-  view,
-  heading = "h2",
-  beside = false,
-}: {
+/** What is to be known of a charge beside its figures. */
+function ChargeNotes({ charge: { ended, leftOut, partUsed } }: { readonly charge: Charge }) {
+  return (
+    <>
+      {ended?.note ? <Small>{ended.note}</Small> : null}
+      {leftOut ? <Small>Left out of what is learnt.</Small> : null}
+      {partUsed ? <Small>Taken over part-used: nothing is learnt from it.</Small> : null}
+    </>
+  );
+}
+
+interface DetailProps {
   readonly view: RigView;
   /** The verdict stands beside it already. */
   readonly beside?: boolean;
   /** The place's own heading, or one under it. */
   readonly heading?: "h1" | "h2";
+}
+
+/** Look back on a rig: of a train vessel by vessel, chosen in its drawing. */
+export function HistoryDetail(props: DetailProps) {
+  const { view } = props;
+  const { vessel } = useLocalSearchParams<{ vessel?: string }>();
+  const [asked, setAsked] = useState<Id>();
+  const here = vesselsHere(view.facts);
+  if (here.length < 2) return <VesselDetail {...props} />;
+  const before = vesselsBefore(view.facts);
+  const chosen = asked ?? [...here, ...before].find(({ id }) => id === vessel)?.id ?? view.facts.vessel.id;
+  return (
+    <View gap="$4">
+      <TrainDrawing view={view} chosen={chosen} onChoose={setAsked} />
+      {before.length > 0 ? (
+        <Choice
+          label="Stood here before"
+          value={chosen}
+          options={before.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={setAsked}
+        />
+      ) : null}
+      <VesselDetail key={chosen} {...props} view={vesselView(view, chosen)} whole={view} />
+    </View>
+  );
+}
+
+/** Readings of one vessel against litres, charge by charge, with what the front is expected to do. */
+function VesselDetail({
+  view,
+  heading = "h2",
+  beside = false,
+  whole,
+}: DetailProps & {
+  /** The train that the vessel is one of. */
+  readonly whole?: RigView;
 }) {
   const { facts, assessment } = view;
   const [chosen, setChosen] = useState<Id>();
   const [width, setWidth] = useState(0);
-  const ledgers = useMemo(() => chargeLedgers(inBooks(facts)), [facts]);
+  const owners = assessment?.owners;
+  const ledgers = useMemo(() => {
+    const all = chargeLedgers({ ...inBooks(facts), ...(owners ? { owners } : {}) });
+    return whole ? all.filter(({ charge }) => charge.vesselId === facts.vessel.id) : all;
+  }, [facts, owners, whole]);
   const ledger = ledgers.find((each) => each.charge.id === chosen) ?? ledgers[ledgers.length - 1];
-  const refill = `/refill?rig=${facts.rig.id}`;
+  const refill = `/refill?rig=${facts.rig.id}${whole ? `&vessel=${facts.vessel.id}` : ""}`;
   if (!ledger) {
     return (
       <View gap="$4">
-        <Title render={heading}>{facts.rig.name}</Title>
+        <Title render={heading}>{whole ? facts.vessel.name : facts.rig.name}</Title>
         <EmptyState
           title="No charge in this vessel yet"
           action={
@@ -332,9 +399,13 @@ export function HistoryDetail({
   return (
     <View gap="$4" testID="history">
       {beside ? (
-        <Title render={heading} fontSize="$5" lineHeight="$5">{`History of ${facts.rig.name}`}</Title>
+        <Title
+          render={heading}
+          fontSize="$5"
+          lineHeight="$5"
+        >{`History of ${whole ? facts.vessel.name : facts.rig.name}`}</Title>
       ) : (
-        <DetailHead view={view} where={where} heading={heading} />
+        <DetailHead view={view} where={where} heading={heading} whole={whole} />
       )}
       <View onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
         {width > 0 ? (
@@ -361,9 +432,7 @@ export function HistoryDetail({
         {worked ? <WhyBelief where={worked} /> : null}
       </View>
       <WhichCharge ledgers={ledgers} value={ledger.charge.id} onChange={setChosen} />
-      {ledger.charge.ended?.note ? <Small>{ledger.charge.ended.note}</Small> : null}
-      {ledger.charge.leftOut ? <Small>Left out of what is learnt.</Small> : null}
-      {ledger.charge.partUsed ? <Small>Taken over part-used: nothing is learnt from it.</Small> : null}
+      <ChargeNotes charge={ledger.charge} />
       <TextButton href={`/history/charge?id=${ledger.charge.id}`} testID="correct-charge">
         Look at or correct this charge
       </TextButton>

@@ -20,9 +20,9 @@ const ROUND_IT = 10;
 const columnIn = (room: number) => Math.max(LEAST_COLUMN, Math.min(MOST_COLUMN, room - ROUND_IT));
 
 /** What the verdict says, in words. */
-function wordsOf(facts: RigFacts, { standing, because }: Assessment, units: Units) {
+function wordsOf(facts: RigFacts, { standing, because, lead }: Assessment, units: Units) {
   if (!standing) return { title: because ?? "", reason: "", more: [], left: undefined, range: "", work: "" };
-  const words = verdictWords(facts, standing, units);
+  const words = verdictWords({ ...facts, lead }, standing, units);
   const headline = headlineOf(standing, facts);
   const range = headline ? litresRange(headline.litres.low, headline.litres.high, units) : "";
   return {

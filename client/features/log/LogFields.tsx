@@ -8,6 +8,7 @@ import { Body, Small } from "../../ui/words";
 import type { RigFacts } from "../rack/assess";
 import type { RigView } from "../rack/useRigs";
 import type { DraftField } from "./draft-visit";
+import { textIn } from "./points";
 import { offerFor, waterUnitOf, type Log, type Offer } from "./useLog";
 
 interface FieldBoxProps {
@@ -38,7 +39,7 @@ const FieldBox = memo(function FieldBox({
   return (
     <Pressable
       onPress={() => onFocus(field)}
-      testID={`log-${field}`}
+      testID={`log-${field.split(":")[0]!}`}
       aria-pressed={focused}
       aria-label={`${label}: ${text === "" ? "empty" : text} ${unit}. ${last}`}
       flex={1}
@@ -68,6 +69,48 @@ const FieldBox = memo(function FieldBox({
   );
 });
 
+/** A point that has no box: asked for it gets one; what was typed there counts and is shown. */
+const OtherPoint = memo(function OtherPoint({
+  field,
+  label,
+  text,
+  onAsk,
+}: {
+  readonly field: DraftField;
+  readonly label: string;
+  readonly text: string;
+  readonly onAsk: (field: DraftField) => void;
+}) {
+  return (
+    <Pressable
+      onPress={() => onAsk(field)}
+      testID={`point-${field.split(":")[0]!}`}
+      aria-label={`Type ${label}${text === "" ? "" : `, now ${text}`}`}
+      minHeight={34}
+      paddingHorizontal={10}
+      backgroundColor="$ice"
+      borderRadius="$1"
+    >
+      <Small color="$ink" fontWeight="600">
+        {text === "" ? `+ ${label}` : `${label} ${text}`}
+      </Small>
+    </Pressable>
+  );
+});
+
+/** Points of this train that have no box, each one tap away. */
+export const OtherPoints = memo(function OtherPoints({ log }: { readonly log: Log }) {
+  const { draft, boxes, ask } = log;
+  if (boxes.waiting.length === 0) return null;
+  return (
+    <View flexDirection="row" gap="$2" role="group" aria-label="Other points of this train">
+      {boxes.waiting.map(({ field, label }) => (
+        <OtherPoint key={field} field={field} label={label} text={textIn(draft, field)} onAsk={ask} />
+      ))}
+    </View>
+  );
+});
+
 const WATER_LABEL = { total: "Total", timed: "Minutes run", jobs: "Jobs" } as const;
 
 /** Words about the last value that fit into a field's box. */
@@ -83,14 +126,15 @@ export const LogFields = memo(function LogFields({
   readonly log: Log;
   readonly unit: string;
 }) {
-  const { draft, focus, setFocus, visit, units } = log;
-  const hasMembrane = facts.rig.stages.some((stage) => stage.kind === "membrane");
+  const { draft, focus, setFocus, visit, units, boxes } = log;
+  const { shown } = boxes;
   const box = (field: DraftField, label: string, fieldUnit: string) => (
     <FieldBox
-      most={hasMembrane ? 4 : 6}
+      key={field}
+      most={shown.length > 2 ? 4 : 6}
       field={field}
       label={label}
-      text={draft[field]}
+      text={textIn(draft, field)}
       unit={fieldUnit}
       last={shortWords(offerFor(field, facts, log))}
       focused={focus === field}
@@ -100,9 +144,7 @@ export const LogFields = memo(function LogFields({
   );
   return (
     <View flexDirection="row" gap="$2">
-      {box("feed", "Feed", unit)}
-      {hasMembrane ? box("membrane", "After RO", unit) : null}
-      {box("output", "Output", unit)}
+      {shown.map(({ field, label }) => box(field, label, unit))}
       {box("water", WATER_LABEL[draft.waterBy], waterUnitOf(draft, facts, units))}
     </View>
   );

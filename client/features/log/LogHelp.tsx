@@ -6,6 +6,7 @@ import { Body, Small } from "../../ui/words";
 import type { RigFacts } from "../rack/assess";
 import { doubt, tapRangeOf } from "./doubt";
 import { figureOf, type LogDraft } from "./draft-visit";
+import { textIn, typedInto } from "./points";
 import { DRAFT } from "./useLive";
 import { offerFor, type Log } from "./useLog";
 
@@ -100,12 +101,12 @@ export const LogHelp = memo(function LogHelp({
 function SameAgain({ facts, log }: { readonly facts: RigFacts; readonly log: Log }) {
   const { draft, patch, focus } = log;
   const offer = offerFor(focus, facts, log);
-  if (!offer || draft[focus] !== "") return null;
+  if (!offer || textIn(draft, focus) !== "") return null;
   if (!offer.text) return <Small>{offer.words}</Small>;
   return (
     <TextButton
       testID="use-last"
-      onPress={() => patch({ [focus]: offer.text })}
+      onPress={() => patch(typedInto(draft, focus, offer.text))}
     >{`Same again: ${offer.words.split(", ")[0]!.replace("Last ", "")}`}</TextButton>
   );
 }

@@ -23,15 +23,16 @@ import { rememberRig } from "../rack/last-rig";
 import type { RigView } from "../rack/useRigs";
 import { carryOver } from "./carry-over";
 import { LiveVerdict, verdictAloud } from "./LiveVerdict";
-import { LogFields, MeterChoice, MoreFields, WATER_WAYS } from "./LogFields";
+import { LogFields, MeterChoice, MoreFields, OtherPoints, WATER_WAYS } from "./LogFields";
 import { doubtfulField, LogHelp } from "./LogHelp";
 import { LogRigs } from "./LogRigs";
+import { textIn, typedInto } from "./points";
 import { useLive } from "./useLive";
 import { useLog, type Log } from "./useLog";
 import { useRested } from "./useRested";
 
 const wordsKept = (visit: Omit<Visit, "id" | "at">, rigName: string) => {
-  const output = visit.readings.find((reading) => reading.point === "output");
+  const output = [...visit.readings].reverse().find((reading) => reading.point === "output");
   return output ? `Kept for ${rigName}: out ${output.value}.` : `Kept for ${rigName}.`;
 };
 
@@ -115,7 +116,9 @@ const LogHead = memo(function LogHead({
   more,
   onMore,
   onLeave,
+  points,
 }: {
+  readonly points: ReactNode;
   readonly view: RigView;
   readonly others: readonly RigView[];
   /** Tap and meter. */
@@ -135,7 +138,12 @@ const LogHead = memo(function LogHead({
           {more ? "Less" : "More"}
         </TextButton>
       </View>
-      <Small>{under}</Small>
+      <View flexDirection="row" alignItems="center" gap="$2">
+        <Small flex={1} minWidth={0} numberOfLines={1}>
+          {under}
+        </Small>
+        {points}
+      </View>
     </View>
   );
 });
@@ -281,7 +289,7 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
   const onKey = useCallback(
     (key: string) => {
       const { draft: before, focus, patch } = newest.current;
-      patch({ [focus]: typed(before[focus], key) });
+      patch(typedInto(before, focus, typed(textIn(before, focus), key)));
     },
     [newest],
   );
@@ -302,6 +310,7 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
     [standing, view.awaited, facts.rig],
   );
   const isWhy = why && explanation !== undefined;
+  const points = useMemo(() => (log.boxes.waiting.length > 0 ? <OtherPoints log={log} /> : null), [log]);
   const top = (
     <>
       <LogHead
@@ -311,6 +320,7 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
         more={more}
         onMore={toggleMore}
         onLeave={onLeave}
+        points={points}
       />
       <LogFields
         facts={facts}

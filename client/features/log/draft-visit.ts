@@ -5,7 +5,6 @@ import {
   rangeInWords,
   type Id,
   type Meter,
-  type ReadingPoint,
   type ReadingRecord,
   type Rig,
   type Scale,
@@ -14,12 +13,16 @@ import {
 } from "@winter-bead/core";
 import { ofQuantities } from "../../forms/useUnitDraft";
 import { toInternal, typedNumber, type Units } from "../../ui/format";
+import { textIn, type LogPoint } from "./points";
 
 /** What was typed on the log, as text, so that nothing is lost by half a number. */
 export interface LogDraft {
   readonly output: string;
   readonly feed: string;
   readonly membrane: string;
+  readonly carbon?: string;
+  /** Behind each vessel before the last, by its stage. */
+  readonly behind?: Readonly<Record<Id, string>>;
   readonly water: string;
   readonly waterBy: VisitWater["by"];
   readonly newMeter: boolean;
@@ -67,16 +70,12 @@ const isConfirmed = (draft: LogDraft, field: DraftField) =>
   // A draft kept by an older version has no such list.
   ((draft.confirmed as readonly string[] | undefined) ?? []).includes(figureOf(draft, field));
 
-export type DraftField = "output" | "feed" | "membrane" | "water" | "temperature";
-
-const POINTS: readonly (readonly [DraftField, ReadingPoint])[] = [
-  ["feed", "feed"],
-  ["membrane", "after-membrane"],
-  ["output", "output"],
-];
+export type DraftField = "output" | "feed" | "membrane" | "carbon" | "water" | "temperature" | `behind:${Id}`;
 
 export interface DraftParts {
   readonly rig: Rig;
+  /** Where this train may be read. */
+  readonly points: readonly LogPoint[];
   /** Those in use. */
   readonly meters: readonly Meter[];
   readonly units: Units;
@@ -136,7 +135,7 @@ function waterOf(draft: LogDraft, parts: DraftParts): VisitWater | string | unde
 
 function readingOf(
   text: string,
-  point: ReadingPoint,
+  { point, stageId }: LogPoint,
   meter: Meter | undefined,
   temperature: number | undefined,
   id: Id,
@@ -145,7 +144,14 @@ function readingOf(
   if (value === undefined) return NOT_A_NUMBER;
   if (!isWithin(value, RANGES.observed)) return outOfRangeSentence(RANGES.observed);
   const by: { meterId: Id } | { scale: Scale } = meter ? { meterId: meter.id } : { scale: "nacl" };
-  return { id, point, ...by, value, ...(temperature === undefined ? {} : { temperature }) };
+  return {
+    id,
+    point,
+    ...(stageId === undefined ? {} : { stageId }),
+    ...by,
+    value,
+    ...(temperature === undefined ? {} : { temperature }),
+  };
 }
 
 /** The visit that the draft would keep, and what is wrong with it; good fields count though others are wrong. */
@@ -157,8 +163,9 @@ export function draftVisit(draft: LogDraft, parts: DraftParts, newId: () => Id):
   if (draft.temperature !== "" && (celsius === undefined || !isWithin(celsius, RANGES.temperature)))
     errors.temperature = `The temperature must be ${rangeInWords(RANGES.temperature)}.`;
   const readings: ReadingRecord[] = [];
-  for (const [field, point] of POINTS) {
-    const text = draft[field as "feed" | "membrane" | "output"];
+  for (const point of parts.points) {
+    const { field } = point;
+    const text = textIn(draft, field);
     if (text.trim() === "") continue;
     const reading = readingOf(text, point, meter, errors.temperature ? undefined : celsius, newId());
     if (typeof reading === "string") errors[field] = reading;

@@ -7,12 +7,24 @@ export interface LastReading {
   readonly meterId?: Id | undefined;
 }
 
-/** The newest reading at a point of the train, by preference at this tap. */
-export function lastReading(visits: readonly Visit[], point: ReadingPoint, tapId?: Id): LastReading | undefined {
+/** Which reading is meant: at a point, behind a stage where the train has several, at a tap. */
+interface Asked {
+  readonly tapId?: Id | undefined;
+  readonly stageId?: Id | undefined;
+}
+
+/** The newest reading at a point of the train. */
+export function lastReading(
+  visits: readonly Visit[],
+  point: ReadingPoint,
+  { tapId, stageId }: Asked = {},
+): LastReading | undefined {
   for (let i = visits.length - 1; i >= 0; i -= 1) {
     const visit = visits[i]!;
     if (tapId !== undefined && visit.tapId !== tapId) continue;
-    const reading = visit.readings.find((each) => each.point === point);
+    const reading = visit.readings.find(
+      (each) => each.point === point && (stageId === undefined || each.stageId === stageId),
+    );
     if (reading) return { value: reading.value, at: Date.parse(visit.at), meterId: reading.meterId };
   }
   return undefined;

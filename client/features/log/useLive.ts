@@ -22,7 +22,7 @@ function spanInWords({ early, likely, late }: DepletionAnswer, today: string): s
 
 /** Where no worker answers, the page itself does. */
 const answerTo = (asked: Typed): Promise<Assessment> =>
-  assessTyped(asked).catch(() => assessQuickly(withTyped(asked.facts, asked.visit), asked.owner));
+  assessTyped(asked).catch(() => assessQuickly(withTyped(asked.facts, asked.visit), asked.owners));
 
 const itself = (asked: Typed) => asked;
 
@@ -31,20 +31,20 @@ const itself = (asked: Typed) => asked;
  * is known what all ended charges taught, the last answer stands: half the facts would give another number.
  */
 export function useLive({ facts, assessment: last, awaited }: RigView, { body }: DraftVisit) {
-  const owner = last?.owner;
+  const owners = last?.owners;
   const typed = JSON.stringify(body ?? null);
   const asked = useMemo(
     (): Typed | undefined =>
       body && !awaited
-        ? { facts, owner, visit: { ...body, id: DRAFT, at: new Date(Math.max(facts.now, Date.now())).toISOString() } }
+        ? { facts, owners, visit: { ...body, id: DRAFT, at: new Date(Math.max(facts.now, Date.now())).toISOString() } }
         : undefined,
     // The text stands for the visit: a new object with the same content changes nothing.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [facts, owner, awaited, typed],
+    [facts, owners, awaited, typed],
   );
   useEffect(() => {
-    if (!awaited) void holdForTyping(facts, owner);
-  }, [facts, owner, awaited]);
+    if (!awaited) void holdForTyping(facts, owners);
+  }, [facts, owners, awaited]);
   const live = useNewestAnswer(asked, answerTo, itself);
   const rested = useRested(asked, REST);
   const dated = useNewestAnswer(asked && rested, datesTyped, itself);

@@ -9,6 +9,7 @@ import type { RigFacts } from "../rack/assess";
 import type { RigView } from "../rack/useRigs";
 import { draftVisit, EMPTY_DRAFT, logInOtherUnits, type DraftField, type LogDraft } from "./draft-visit";
 import { lastReading, lastWater, usualMeter } from "./last-values";
+import { boxesOf, pointsOf } from "./points";
 
 /** Everything the log needs, worked out from the draft as it stands. */
 export function useLog(view: RigView) {
@@ -40,18 +41,26 @@ export function useLog(view: RigView) {
   const [focus, setFocus] = useState<DraftField>("output");
   const current = facts.charges[facts.charges.length - 1];
   const last = useMemo(() => lastWater(facts.visits, current?.startTotal), [facts.visits, current]);
+  const points = useMemo(() => pointsOf(facts), [facts]);
+  const [asked, setAsked] = useState<readonly DraftField[]>([]);
+  // What was typed of a point stays in sight.
+  const boxes = useMemo(() => boxesOf(points, asked), [points, asked]);
+  const ask = useCallback((field: DraftField) => {
+    setAsked((before) => [...before.filter((each) => each !== field), field]);
+    setFocus(field);
+  }, []);
   const ids = useRef<Id[]>([]);
   const visit = useMemo(() => {
     let next = 0;
-    const parts = { rig: facts.rig, meters, units, lastTotal: last.total };
+    const parts = { rig: facts.rig, points, meters, units, lastTotal: last.total };
     return draftVisit(draft, parts, () => (ids.current[next++] ??= newId()));
-  }, [draft, facts.rig, meters, units, last.total]);
+  }, [draft, facts.rig, points, meters, units, last.total]);
   const forgetIds = useCallback(() => {
     ids.current = [];
   }, []);
   return useMemo(
-    () => ({ draft, patch, clear, focus, setFocus, visit, last, meters, forgetIds, units }),
-    [draft, patch, clear, focus, visit, last, meters, forgetIds, units],
+    () => ({ draft, patch, clear, focus, setFocus, points, boxes, ask, visit, last, meters, forgetIds, units }),
+    [draft, patch, clear, focus, points, boxes, ask, visit, last, meters, forgetIds, units],
   );
 }
 
@@ -80,8 +89,10 @@ export function offerFor(field: DraftField, facts: RigFacts, log: Log): Offer | 
     const amount = water.by === "timed" ? water.minutes : water.jobs;
     return { text: String(amount), words: `Last ${amount}` };
   }
-  const point = field === "membrane" ? "after-membrane" : field;
-  const reading = lastReading(facts.visits, point, field === "feed" ? draft.tapId : undefined);
+  const at = log.points.find((each) => each.field === field);
+  const reading =
+    at &&
+    lastReading(facts.visits, at.point, { stageId: at.stageId, tapId: field === "feed" ? draft.tapId : undefined });
   return (
     reading && { text: String(reading.value), words: `Last ${reading.value}, ${momentInWords(reading.at, facts.now)}` }
   );

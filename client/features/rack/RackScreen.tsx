@@ -7,6 +7,7 @@ import {
   markWords,
   verdictTitle,
   workWords,
+  type Id,
   type Standing,
 } from "@winter-bead/core";
 import { router, useLocalSearchParams } from "expo-router";
@@ -17,6 +18,7 @@ import { useSettings } from "../../data/settings";
 import { Card, HeavyButton, PlainButton, Pressable, Row, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { capital, litresRange, momentInWords } from "../../ui/format";
+import { go } from "../../ui/go";
 import { place } from "../../ui/place";
 import { Screen } from "../../ui/Screen";
 import { useWide } from "../../ui/width";
@@ -28,6 +30,7 @@ import { OpenWorkLine } from "../refill/OpenWorkLine";
 import { lastRig } from "./last-rig";
 import { LeakLine } from "./LeakLine";
 import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
+import { isTrain, TrainDrawing } from "./TrainDrawing";
 import { byNeed, useRigs, type RigView } from "./useRigs";
 import { STATE_WORDS, verdictWords, wordingIn } from "./words";
 
@@ -170,7 +173,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
         <Body>{assessment.because}</Body>
       </Card>
     );
-  const words = verdictWords(facts, standing, units);
+  const words = verdictWords({ ...facts, lead: assessment.lead }, standing, units);
   const range = dateRange(view);
   const headline = headlineOf(standing, facts);
   const work = headline && workWords(headline.litres.typical, facts.rig);
@@ -256,6 +259,9 @@ export function RackScreen() {
       ) : (
         <NeedList rigs={sorted} onSelect={select} />
       )}
+      {selected && isTrain(selected) ? (
+        <TrainDrawing view={selected} onChoose={(vesselId) => go(historyOf(selected.facts.rig.id, vesselId))} />
+      ) : null}
       {selected ? <VerdictCard view={selected} /> : null}
       {wide ? logButton : null}
       {!wide && selected ? (
@@ -276,6 +282,8 @@ export function RackScreen() {
     </Screen>
   );
 }
+
+const historyOf = (rigId: Id, vesselId: Id) => `/history/${rigId}?vessel=${vesselId}`;
 
 const FirstDay = place("First day", async () => (await import("../start/FirstDayScreen")).FirstDayScreen, SETUP_NEEDS);
 

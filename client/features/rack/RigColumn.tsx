@@ -5,16 +5,16 @@ import { BeadColumn } from "../../ui/BeadColumn";
 import { Pressable } from "../../ui/boxes";
 import { dateInWords, litresRange, localDate, shown, volumeRange } from "../../ui/format";
 import { Body, Small, Strong } from "../../ui/words";
+import { proportionOf } from "./proportion";
+import { ColumnsInARow, isTrain } from "./TrainDrawing";
 import type { RigView } from "./useRigs";
 
-/** Width over height of the resin bed, from its volume and diameter. */
-export function proportionOf(diameter: number, grossVolume: number): number {
-  const height = (grossVolume * 1e6) / ((Math.PI / 4) * diameter ** 2);
-  return diameter / height;
+/** The bead column of a rig as it stands now; of a train its columns in a row. */
+export function StandingColumn(props: { readonly view: RigView; readonly height: number }) {
+  return isTrain(props.view) ? <ColumnsInARow {...props} /> : <OneColumn {...props} />;
 }
 
-/** The bead column of a rig as it stands now. */
-export function StandingColumn({ view, height }: { readonly view: RigView; readonly height: number }) {
+function OneColumn({ view, height }: { readonly view: RigView; readonly height: number }) {
   const { facts, assessment } = view;
   const { vessel, rig } = facts;
   const where = assessment?.standing;

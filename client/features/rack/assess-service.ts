@@ -1,4 +1,4 @@
-import type { DepletionAnswer, Fault, OwnerBelief, Visit } from "@winter-bead/core";
+import type { DatedLesson, DepletionAnswer, Fault, Id, OwnerBelief, Visit } from "@winter-bead/core";
 import type { Remote } from "comlink";
 import { WorkerLine } from "../../data/worker-line";
 import type { StartAnswer, StartQuestion } from "../start/answer";
@@ -14,8 +14,8 @@ const typing = new WorkerLine<AssessWorker>(start);
  * The whole assessment of a rig, off the thread that draws.
  * @throws WorkerSilent when it could not be worked out
  */
-export const assessInWorker = (facts: RigFacts, owner?: OwnerBelief): Promise<Assessment> =>
-  line.run((remote) => remote.assess(facts, owner));
+export const assessInWorker = (facts: RigFacts, lessons?: readonly DatedLesson[]): Promise<Assessment> =>
+  line.run((remote) => remote.assess(facts, lessons));
 
 /**
  * Every rig at once, off the thread that draws.
@@ -27,23 +27,23 @@ export const assessAllInWorker = (all: readonly RigFacts[]): Promise<readonly As
 /** A visit that is being typed, and what it is held against. */
 export interface Typed {
   readonly facts: RigFacts;
-  readonly owner: OwnerBelief | undefined;
+  readonly owners: ReadonlyMap<Id, OwnerBelief> | undefined;
   readonly visit: Visit;
 }
 
-const heldBy = new WeakMap<Remote<AssessWorker>, Pick<Typed, "facts" | "owner">>();
+const heldBy = new WeakMap<Remote<AssessWorker>, Pick<Typed, "facts" | "owners">>();
 
 /** Gives a worker the facts of years once, and then only what is typed. */
-async function holdIn(remote: Remote<AssessWorker>, { facts, owner }: Pick<Typed, "facts" | "owner">): Promise<void> {
+async function holdIn(remote: Remote<AssessWorker>, { facts, owners }: Pick<Typed, "facts" | "owners">): Promise<void> {
   const held = heldBy.get(remote);
-  if (held?.facts === facts && held.owner === owner) return;
-  await remote.hold(facts, owner);
-  heldBy.set(remote, { facts, owner });
+  if (held?.facts === facts && held.owners === owners) return;
+  await remote.hold(facts, owners);
+  heldBy.set(remote, { facts, owners });
 }
 
 /** Sends the facts ahead, so that the first key finds them there. */
-export const holdForTyping = (facts: RigFacts, owner: OwnerBelief | undefined): Promise<void> =>
-  typing.run((remote) => holdIn(remote, { facts, owner })).catch(() => undefined);
+export const holdForTyping = (facts: RigFacts, owners: Typed["owners"]): Promise<void> =>
+  typing.run((remote) => holdIn(remote, { facts, owners })).catch(() => undefined);
 
 /**
  * How a rig stands with what is being typed.

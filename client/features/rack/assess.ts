@@ -1,9 +1,10 @@
 import {
   expectedOutputs,
-  learn,
+  lastBed,
   lessonsOf,
+  spentLead,
   standingDates,
-  workStanding,
+  workTrain,
   type Charge,
   type DatedLesson,
   type DepletionAnswer,
@@ -13,41 +14,69 @@ import {
   type KnownWork,
   type Meter,
   type OwnerBelief,
+  type Place,
+  type Result,
   type Rig,
+  type SpentLead,
   type Standing,
   type StandingInput,
   type Tap,
+  type TrainRecords,
   type Verdict,
   type Vessel,
   type Visit,
   type WaterReport,
-  type WorkedStanding,
+  type WorkedBed,
+  type WorkedTrain,
 } from "@winter-bead/core";
 import { localDate } from "../../ui/format";
 
 /** Everything known about one rig, in a shape that a worker can be sent. */
 export interface RigFacts {
   readonly rig: Rig;
+  /** The one whose product is what the tool gets. */
   readonly vessel: Vessel;
+  /** Who stood where, in this rig and in those that share a vessel with it. */
+  readonly train: TrainRecords;
   readonly taps: readonly Tap[];
   readonly meters: readonly Meter[];
-  /** Oldest first. */
+  /** Oldest first; so are the charges, those of its vessels among them that were filled elsewhere. */
   readonly visits: readonly Visit[];
   readonly charges: readonly Charge[];
   readonly feedTests: readonly FeedTest[];
   readonly reports: readonly WaterReport[];
+  /** Of rigs that share a vessel with it: what its vessels took there. */
+  readonly elsewhere: { readonly visits: readonly Visit[]; readonly charges: readonly Charge[] };
   /** Known work of the days to come. */
   readonly bookings?: readonly KnownWork[];
   /** Milliseconds since 1970. */
   readonly now: number;
 }
 
+/** Where one charge of a train stands. */
+export interface BedAssessment {
+  readonly vesselId: Id;
+  readonly stageId: Id | undefined;
+  readonly isLast: boolean;
+  readonly verdict: Verdict;
+  readonly standing: Standing;
+  readonly dates?: DepletionAnswer;
+  /** Output to expect over the whole charge. */
+  readonly front?: readonly ExpectedOutput[];
+}
+
 /** How one rig stands, or why that can't be said. */
 export interface Assessment {
+  /** Of the last bed, with the verdict of the whole train. */
   readonly standing?: Standing;
   readonly verdict?: Verdict;
-  /** What the crew's ended charges taught of this rig. */
-  readonly owner?: OwnerBelief;
+  /** Every charge in use in the order of the flow, and every place, empty ones among them. */
+  readonly beds?: readonly BedAssessment[];
+  readonly places?: readonly Place[];
+  /** The bed before the last that is spent. */
+  readonly lead?: SpentLead;
+  /** What the crew's ended charges taught, by vessel. */
+  readonly owners?: ReadonlyMap<Id, OwnerBelief>;
   readonly dates?: DepletionAnswer;
   /** Output to expect over the whole charge. */
   readonly front?: readonly ExpectedOutput[];
@@ -58,21 +87,52 @@ export interface Assessment {
 const byId = <T extends { readonly id: Id }>(records: readonly T[]): ReadonlyMap<Id, T> =>
   new Map(records.map((record) => [record.id, record]));
 
-/** Facts as the core's books take them. */
-export const inBooks = (facts: RigFacts): StandingInput => ({
+/** Two lists, each oldest first, as one. */
+function merged<T>(own: readonly T[], others: readonly T[], at: (each: T) => string): readonly T[] {
+  if (others.length === 0) return own;
+  return [...own, ...others].sort((a, b) => Date.parse(at(a)) - Date.parse(at(b)));
+}
+
+/** Facts as the core's books take them: those of linked rigs among them. */
+export const inBooks = ({ elsewhere, ...facts }: RigFacts): StandingInput => ({
   ...facts,
+  visits: merged(facts.visits, elsewhere.visits, ({ at }) => at),
+  charges: merged(facts.charges, elsewhere.charges, ({ filledAt }) => filledAt),
   taps: byId(facts.taps),
   meters: byId(facts.meters),
   today: localDate(facts.now),
   dateOf: localDate,
 });
 
-const quickly = ({ standing }: WorkedStanding): Assessment => ({ standing, verdict: standing.verdict });
+type Owners = ReadonlyMap<Id, OwnerBelief>;
+
+const withOwners = (facts: RigFacts, owners: Owners | undefined): StandingInput => ({
+  ...inBooks(facts),
+  ...(owners ? { owners } : {}),
+});
+
+const bedOf = ({ vessel, stageId, isLast, verdict, worked }: WorkedBed): BedAssessment => ({
+  ...{ vesselId: vessel.id, stageId, isLast, verdict },
+  standing: worked.standing,
+});
+
+/** What is said of a train at once; a train without a charge has no standing, but its places. */
+function quickly(train: WorkedTrain): Assessment {
+  const { verdict, places, beds } = train;
+  const last = lastBed(train);
+  if (!last.ok) return { verdict, places, because: last.fault.message };
+  const lead = spentLead(train);
+  return {
+    standing: { ...last.value.worked.standing, verdict },
+    ...{ verdict, places, beds: beds.map(bedOf) },
+    ...(lead ? { lead } : {}),
+  };
+}
 
 /** Standing and verdict without the dates: quick enough for every digit that is typed. */
-export function assessQuickly(facts: RigFacts, owner?: OwnerBelief): Assessment {
-  const worked = workStanding(inBooks(facts), owner);
-  return worked.ok ? quickly(worked.value) : { because: worked.fault.message };
+export function assessQuickly(facts: RigFacts, owners?: Owners): Assessment {
+  const train = workTrain(withOwners(facts, owners));
+  return train.ok ? quickly(train.value) : { because: train.fault.message };
 }
 
 /** Facts with a visit that is being typed, as if it were kept. */
@@ -82,23 +142,35 @@ export const withTyped = (facts: RigFacts, visit: Visit): RigFacts => ({
   visits: [...facts.visits, visit],
 });
 
+const lastDates = (train: WorkedTrain, bookings: RigFacts["bookings"]): Result<DepletionAnswer> => {
+  const last = lastBed(train);
+  return last.ok ? standingDates(last.value.worked, bookings) : last;
+};
+
 /** The dates alone; none where there is nothing to date. */
-export function datesOf(facts: RigFacts, owner?: OwnerBelief): DepletionAnswer | undefined {
-  const worked = workStanding(inBooks(facts), owner);
-  const dates = worked.ok ? standingDates(worked.value, facts.bookings) : undefined;
+export function datesOf(facts: RigFacts, owners?: Owners): DepletionAnswer | undefined {
+  const train = workTrain(withOwners(facts, owners));
+  const dates = train.ok ? lastDates(train.value, facts.bookings) : undefined;
   return dates?.ok ? dates.value : undefined;
 }
 
 /** The whole assessment of one rig, simulation of the dates included: for a worker. */
-export function assess(facts: RigFacts, owner?: OwnerBelief): Assessment {
-  const believed = owner ?? learn(lessonsOf(inBooks(facts)), facts.vessel.id);
-  const worked = workStanding(inBooks(facts), believed);
-  if (!worked.ok) return { because: worked.fault.message };
-  const dates = standingDates(worked.value, facts.bookings);
+export function assess(facts: RigFacts, lessons?: readonly DatedLesson[]): Assessment {
+  const train = workTrain(inBooks(facts), lessons);
+  if (!train.ok) return { because: train.fault.message };
+  const { beds } = train.value;
+  const whole = beds.map((bed): BedAssessment => {
+    const dates = standingDates(bed.worked, facts.bookings);
+    return { ...bedOf(bed), front: expectedOutputs(bed.worked), ...(dates.ok ? { dates: dates.value } : {}) };
+  });
+  const last = lastBed(train.value);
+  const of = last.ok ? whole[beds.indexOf(last.value)] : undefined;
+  const dates = lastDates(train.value, facts.bookings);
   return {
-    ...quickly(worked.value),
-    owner: believed,
-    front: expectedOutputs(worked.value),
+    ...quickly(train.value),
+    beds: whole,
+    owners: train.value.owners,
+    ...(of?.front ? { front: of.front } : {}),
     ...(dates.ok ? { dates: dates.value } : { because: dates.fault.message }),
   };
 }
@@ -106,5 +178,5 @@ export function assess(facts: RigFacts, owner?: OwnerBelief): Assessment {
 /** Every rig of a crew at once: each one's ended charges teach all. */
 export function assessAll(all: readonly RigFacts[]): readonly Assessment[] {
   const lessons = all.flatMap((facts): readonly DatedLesson[] => lessonsOf(inBooks(facts)));
-  return all.map((facts) => assess(facts, learn(lessons, facts.vessel.id)));
+  return all.map((facts) => assess(facts, lessons));
 }

@@ -1,11 +1,11 @@
-import type { OwnerBelief, Visit } from "@winter-bead/core";
+import type { DatedLesson, Id, OwnerBelief, Visit } from "@winter-bead/core";
 import { expose } from "comlink";
 import { answerStart } from "../start/answer";
 import { keepLessons, recallLessons } from "./kept-lessons";
 import { assess, assessAll, assessQuickly, datesOf, withTyped, type Assessment, type RigFacts } from "./assess";
 
 /** What is typed on a log is held against these: sent once, not with every key. */
-let held: { readonly facts: RigFacts; readonly owner: OwnerBelief | undefined } | undefined;
+let held: { readonly facts: RigFacts; readonly owners: ReadonlyMap<Id, OwnerBelief> | undefined } | undefined;
 
 const nothingHeld: Assessment = { because: "No rig is held." };
 
@@ -23,18 +23,18 @@ async function learning<A>(work: () => A): Promise<A> {
 }
 
 const worker = {
-  assess: (facts: RigFacts, owner?: OwnerBelief) => learning(() => assess(facts, owner)),
+  assess: (facts: RigFacts, lessons?: readonly DatedLesson[]) => learning(() => assess(facts, lessons)),
   assessAll: (all: readonly RigFacts[]) => learning(() => assessAll(all)),
   answerStart,
-  hold(facts: RigFacts, owner: OwnerBelief | undefined): void {
-    held = { facts, owner };
+  hold(facts: RigFacts, owners: ReadonlyMap<Id, OwnerBelief> | undefined): void {
+    held = { facts, owners };
     // What the earlier readings say is weighed now, so that the first digit finds it done.
-    assessQuickly(facts, owner);
+    assessQuickly(facts, owners);
   },
   /** How the held rig stands with a visit that is being typed. */
-  typed: (visit: Visit): Assessment => (held ? assessQuickly(withTyped(held.facts, visit), held.owner) : nothingHeld),
+  typed: (visit: Visit): Assessment => (held ? assessQuickly(withTyped(held.facts, visit), held.owners) : nothingHeld),
   /** The same with its dates alone. */
-  typedDates: (visit: Visit) => (held ? datesOf(withTyped(held.facts, visit), held.owner) : undefined),
+  typedDates: (visit: Visit) => (held ? datesOf(withTyped(held.facts, visit), held.owners) : undefined),
 };
 export type AssessWorker = typeof worker;
 

@@ -1,5 +1,5 @@
 import { nameHere } from "../../data/example";
-import type { Id } from "@winter-bead/core";
+import type { Id, Standing } from "@winter-bead/core";
 import type { Assessment } from "./assess";
 
 /** An answer with the time it was worked out, milliseconds since 1970. */
@@ -28,8 +28,13 @@ export function lastAssessment(rig: Id): KeptAssessment | undefined {
 }
 
 /** What is shown of an answer; visits and what was learnt are found again in the records. */
-function shownPart({ owner: _, standing, ...rest }: Assessment): Assessment {
-  return standing ? { ...rest, standing: { ...standing, ledger: { ...standing.ledger, lines: [] } } } : rest;
+function shownPart({ owners: _, standing, beds, ...rest }: Assessment): Assessment {
+  const short = (where: Standing): Standing => ({ ...where, ledger: { ...where.ledger, lines: [] } });
+  return {
+    ...rest,
+    ...(standing ? { standing: short(standing) } : {}),
+    ...(beds ? { beds: beds.map((bed) => ({ ...bed, standing: short(bed.standing) })) } : {}),
+  };
 }
 
 export function keepAssessment(rig: Id, assessment: Assessment): KeptAssessment {

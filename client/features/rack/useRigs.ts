@@ -1,21 +1,10 @@
 import { useEffect, useMemo, useSyncExternalStore } from "react";
-import {
-  knownWork,
-  type Charge,
-  type FeedTest,
-  type Id,
-  type Meter,
-  type Rig,
-  type Tap,
-  type Vessel,
-  type Visit,
-  type WaterReport,
-  type WorkBook,
-} from "@winter-bead/core";
+import type { Id, WorkBook } from "@winter-bead/core";
 import { useNow } from "../../data/present";
 import { useRecords } from "../../data/store";
-import { inBooks, type Assessment, type RigFacts } from "./assess";
+import type { Assessment, RigFacts } from "./assess";
 import { assessAllInWorker } from "./assess-service";
+import { gather, type FactLists } from "./gather";
 import { keepAssessment, lastAssessment } from "./kept-assessments";
 
 export interface RigView {
@@ -66,36 +55,6 @@ export function useWorkBook(): WorkBook {
   return useMemo(() => ({ bookings, usualWeeks, daysOff }), [bookings, usualWeeks, daysOff]);
 }
 
-/** What the facts of the rigs are made of, in the order in which they are compared. */
-type FactLists = readonly [
-  rigs: readonly Rig[],
-  vessels: readonly Vessel[],
-  taps: readonly Tap[],
-  meters: readonly Meter[],
-  charges: readonly Charge[],
-  visits: readonly Visit[],
-  feedTests: readonly FeedTest[],
-  reports: readonly WaterReport[],
-];
-
-function gather(lists: FactLists, book: WorkBook, now: number): readonly RigFacts[] {
-  const [rigs, vessels, taps, meters, charges, visits, feedTests, reports] = lists;
-  const byTime = [...visits].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
-  const byFilling = [...charges].sort((a, b) => Date.parse(a.filledAt) - Date.parse(b.filledAt));
-  const vesselById = new Map<Id, Vessel>(vessels.map((vessel) => [vessel.id, vessel]));
-  return rigs.flatMap((rig): RigFacts[] => {
-    const stage = rig.stages.find((each) => each.kind === "resin");
-    const vessel = stage?.kind === "resin" ? vesselById.get(stage.vesselId) : undefined;
-    if (!vessel) return [];
-    const own = {
-      ...{ rig, vessel, taps, meters, feedTests, reports, now },
-      visits: byTime.filter((visit) => visit.rigId === rig.id),
-      charges: byFilling.filter((charge) => charge.rigId === rig.id),
-    };
-    return [{ ...own, bookings: knownWork(inBooks(own), book) }];
-  });
-}
-
 let gathered: { readonly of: readonly unknown[]; readonly facts: readonly RigFacts[] } | undefined;
 
 /** The same facts for every place, as long as nothing in them changes: going from one to the next works nothing out again. */
@@ -116,6 +75,7 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
     useRecords("visits"),
     useRecords("feed-tests"),
     useRecords("water-reports"),
+    useRecords("arrangements"),
   ] as const;
   const book = useWorkBook();
   const now = useNow();

@@ -1,11 +1,11 @@
 import {
   verdictWords as wordsOf,
   type Rig,
+  type SpokenOf,
   type Species,
   type Standing,
   type State,
   type VerdictWords,
-  type Vessel,
   type Wording,
 } from "@winter-bead/core";
 import { capital, litres, litresRange, scaleUnit, type Units } from "../../ui/format";
@@ -26,11 +26,8 @@ export const wordingIn = (units: Units): Wording => ({
 });
 
 /** The verdict in the trade's words, with its reason and whatever else is to be known. */
-export const verdictWords = (
-  facts: { readonly rig: Rig; readonly vessel: Vessel },
-  where: Standing,
-  units: Units,
-): VerdictWords => wordsOf(where, facts, wordingIn(units));
+export const verdictWords = (facts: SpokenOf, where: Standing, units: Units): VerdictWords =>
+  wordsOf(where, facts, wordingIn(units));
 
 const SPECIES_WORDS: Readonly<Record<Species, string>> = {
   sio2: "silica",

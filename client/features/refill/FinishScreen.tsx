@@ -1,6 +1,7 @@
 import { View } from "@tamagui/core";
 import {
   chargeLedgers,
+  placesOf,
   PART,
   reasonSeen,
   storageFactor,
@@ -12,6 +13,7 @@ import { expectedLitres, isCartridgeWork, isFilling } from "@winter-bead/core/sr
 import { useMemo, useState } from "react";
 import { useSettings } from "../../data/settings";
 import { act, useRecords } from "../../data/store";
+import { useTrains } from "../../data/trains";
 import { keepTyped } from "../../forms/keep-typed";
 import { RecordForm } from "../../forms/RecordForm";
 import { go as goTo } from "../../ui/go";
@@ -217,7 +219,7 @@ function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
   const { facts, vessel, charge, guided } = guide;
   const [now] = useState(() => Date.now());
   const { records: bags } = useRecords("bags");
-  const { records: rigs } = useRecords("rigs");
+  const trains = useTrains();
   const seen = useSeen(guide, now);
   const isTopUp = guided === "top-up";
   const ends = isTopUp ? undefined : charge;
@@ -227,11 +229,11 @@ function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
   const form = useRefillForm(into, ends, seen, stock, preset);
   const keep = () =>
     keepTyped(form, async (bodies) => {
-      const rig = rigs.find(({ id }) => id === facts.rig.id);
+      const hung = { rig: facts.rig, places: placesOf(facts.rig, trains, now) };
       const filled = bodies["charge"] as unknown as Charge;
       const done = await act(guidedWords(guided, facts.rig.name), [
         ...(isTopUp && charge ? [toppedUp(charge, filled)] : refillSteps(bodies, ends, bags)),
-        ...(guided === "swap" && rig ? [swappedIn(rig, vessel, comesIn)] : []),
+        ...(guided === "swap" ? [swappedIn(hung, vessel, comesIn, Date.parse(filled.filledAt))] : []),
         ...besideRefill(guide, now),
         finished(guide),
       ]);

@@ -20,7 +20,8 @@ export function useWhereabouts(): readonly Whereabouts[] {
   const { records: vessels } = useRecords("vessels");
   const { records: rigs } = useRecords("rigs");
   const { records: charges } = useRecords("charges");
-  return whereabouts(vessels, rigs, charges);
+  const { records: arrangements } = useRecords("arrangements");
+  return whereabouts({ vessels, rigs, charges, arrangements, now: Date.now() });
 }
 
 /** Which vessel comes in: one that hangs nowhere, and holds nothing that a log tells of. */

@@ -3,6 +3,7 @@ import { GUIDED, type Guided, type Vessel } from "@winter-bead/core";
 import { guideFor, isCartridgeWork, openStep, usualWays, type GuidedWork } from "@winter-bead/core/src/refill";
 import { useLocalSearchParams } from "expo-router";
 import { useRecords } from "../../data/store";
+import { useTrains } from "../../data/trains";
 import { Card, Going, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { dateInWords, localDate, momentInWords } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
@@ -141,6 +142,7 @@ export function RefillPlace() {
   const { rig, what, vessel } = useLocalSearchParams<{ rig?: string; what?: string; vessel?: string }>();
   const { facts: all, pending } = useRigFacts();
   const { records: vessels } = useRecords("vessels");
+  const trains = useTrains();
   const facts = all.find((each) => each.rig.id === rig) ?? (rig === undefined ? all[0] : undefined);
   if (pending)
     return (
@@ -149,9 +151,7 @@ export function RefillPlace() {
       </Screen>
     );
   if (!facts) return <NotHere what="rig" href="/" way="To the rack" />;
-  const own = facts.rig.stages.flatMap((stage) =>
-    stage.kind === "resin" ? vessels.filter(({ id }) => id === stage.vesselId) : [],
-  );
+  const own = trains.at(facts.rig.id, facts.now).flatMap(({ vesselId }) => vessels.filter(({ id }) => id === vesselId));
   const chosen = own.find(({ id }) => id === vessel) ?? facts.vessel;
   if (!isGuided(what)) return <Chooser key={facts.rig.id} facts={facts} vessels={own} />;
   return <GuideScreen key={`${facts.rig.id} ${what} ${chosen.id}`} facts={facts} vessel={chosen} guided={what} />;

@@ -1,10 +1,13 @@
 import {
+  hungIn,
   LOOK,
   type Charge,
   type Found,
   type MembraneCheck,
+  type Place,
   type ReadingPoint,
   type ReadingRecord,
+  type Rig,
   type Vessel,
   type Visit,
 } from "@winter-bead/core";
@@ -145,11 +148,15 @@ export function toppedUp(open: Kept<"charges">, added: Charge): Step {
   });
 }
 
-/** Another vessel hangs in the rig from now on. */
-export const swappedIn = (rig: Kept<"rigs">, out: Vessel, comesIn: Vessel): Step =>
-  changed("rigs", rig, {
-    ...bodyOf(rig),
-    stages: rig.stages.map((stage) =>
-      stage.kind === "resin" && stage.vesselId === out.id ? { ...stage, vesselId: comesIn.id } : stage,
-    ),
-  });
+/** Another vessel hangs in the place of one from a moment on. */
+export function swappedIn({ rig, places }: RigNow, out: Vessel, comesIn: Vessel, at: number): Step {
+  const stageId = places.find(({ vesselId }) => vesselId === out.id)?.stageId;
+  const next = stageId === undefined ? places : hungIn(places, stageId, comesIn.id);
+  return kept("arrangements", { rigId: rig.id, at: iso(at), did: "swapped", places: next }, newId());
+}
+
+/** A rig with who stands where in it now. */
+export interface RigNow {
+  readonly rig: Pick<Rig, "id">;
+  readonly places: readonly Place[];
+}

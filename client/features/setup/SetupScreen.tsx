@@ -1,6 +1,7 @@
 import { View } from "@tamagui/core";
 import { useState, type ReactNode } from "react";
 import { useRecords } from "../../data/store";
+import { useTrains } from "../../data/trains";
 import { Pressable, TextButton } from "../../ui/boxes";
 import { dayOf, scaleUnit, threeDigits } from "../../ui/format";
 import { Screen } from "../../ui/Screen";
@@ -111,9 +112,8 @@ function Beside() {
   const { records: meters } = useRecords("meters");
   const { records: rigs } = useRecords("rigs");
   const { records: vessels } = useRecords("vessels");
-  const hanging = new Set(
-    inUse(rigs).flatMap(({ stages }) => stages.flatMap((stage) => (stage.kind === "resin" ? [stage.vesselId] : []))),
-  );
+  const trains = useTrains();
+  const hanging = new Set(inUse(rigs).flatMap(({ id }) => trains.at(id, Date.now()).map(({ vesselId }) => vesselId)));
   const free = inUse(vessels).filter(({ id }) => !hanging.has(id));
   return (
     <>

@@ -1,9 +1,26 @@
-import { cylinderLitres, MARKS, type Marks, type Rig, type Stage, type Use, type Vessel } from "@winter-bead/core";
-import { USUAL_REJECTION } from "@winter-bead/core/src/start";
+import {
+  cylinderLitres,
+  MARKS,
+  type Id,
+  type Marks,
+  type Place,
+  type Rig,
+  type Use,
+  type Vessel,
+} from "@winter-bead/core";
 import type { Bodies } from "../../forms/resolve";
 import type { Texts } from "../../forms/texts";
 import { toInternal, typedNumber, type Units } from "../../ui/format";
 import { marksChoiceOf, usualMarks, type MarksChoice } from "./presets";
+import {
+  NEW_VESSEL,
+  placesFrom,
+  stagesFrom,
+  stagesOfText,
+  stagesText,
+  typedStages,
+  type TypedStage,
+} from "./stages-as-typed";
 
 export const JOBS: Readonly<Record<Use, { readonly name: string; readonly litres: number }>> = {
   glass: { name: "house", litres: 60 },
@@ -11,44 +28,19 @@ export const JOBS: Readonly<Record<Use, { readonly name: string; readonly litres
   aquarium: { name: "water change", litres: 45 },
 };
 
-/** What stands before the resin, as one choice. */
-export type Before = "none" | "filters" | "membrane" | "own";
-
-const FILTERS: readonly Stage[] = [{ kind: "sediment" }, { kind: "carbon" }];
-
-function beforeOf(stages: readonly Stage[] | undefined): Before {
-  const kinds = (stages ?? []).map(({ kind }) => kind).join(" ");
-  if (kinds === "" || kinds === "resin") return "none";
-  if (kinds === "sediment carbon resin") return "filters";
-  return kinds === "sediment carbon membrane resin" ? "membrane" : "own";
-}
-
-const membraneOf = (stages: readonly Stage[] | undefined) =>
-  stages?.find((stage): stage is Stage & { readonly kind: "membrane" } => stage.kind === "membrane");
-
 /** What the form of a rig holds beside the fields of the rig and its vessel. */
-export const besideRig = (rig: Rig | undefined, vessel: Vessel | undefined): Texts => ({
-  before: beforeOf(rig?.stages),
-  rejection: String(Number((100 * (membraneOf(rig?.stages)?.rejection ?? USUAL_REJECTION)).toPrecision(5))),
+export const besideRig = (
+  rig: Rig | undefined,
+  vessel: Vessel | undefined,
+  places: readonly Place[],
+  begun: readonly TypedStage[],
+  units: Units,
+): Texts => ({
+  stages: stagesText(rig ? typedStages(rig.stages, places, units) : begun),
   sizeBy: "volume",
   height: "",
   marks: vessel ? marksChoiceOf(vessel.marks) : usualMarks(rig?.use ?? "glass"),
 });
-
-function stagesOf(
-  { before, rejection }: Texts,
-  vesselId: string,
-  known: readonly Stage[] | undefined,
-): readonly Stage[] {
-  const resin: Stage = { kind: "resin", vesselId };
-  if (before === "own") return known ?? [resin];
-  if (before === "none") return [resin];
-  if (before === "filters") return [...FILTERS, resin];
-  const membrane = membraneOf(known);
-  const typed = (typedNumber(String(rejection)) ?? NaN) / 100;
-  const untouched = membrane && Math.abs(typed - membrane.rejection) < 1e-6;
-  return [...FILTERS, { kind: "membrane", rejection: untouched ? membrane.rejection : typed }, resin];
-}
 
 function marksOf(choice: MarksChoice, own: Partial<Marks>, use: Use): Partial<Marks> {
   if (choice !== "own") return MARKS[choice];
@@ -64,17 +56,11 @@ function volumeOf({ grossVolume, diameter }: Partial<Vessel>, { sizeBy, height }
 }
 
 /** The rig and its vessel as they are typed, what was chosen beside their fields put in. */
-export function rigAsTyped(
-  bodies: Bodies,
-  beside: Texts,
-  units: Units,
-  vesselId: string,
-  known: readonly Stage[] | undefined,
-): Bodies {
+export function rigAsTyped(bodies: Bodies, beside: Texts, units: Units, known: Rig["stages"]): Bodies {
   const [rig, vessel] = [bodies["rig"] as Partial<Rig>, bodies["vessel"] as Partial<Vessel>];
   const use = rig.use ?? "glass";
   return {
-    rig: { ...rig, stages: stagesOf(beside, vesselId, known) },
+    rig: { ...rig, stages: stagesFrom(stagesOfText(beside["stages"]), known, units) },
     vessel: {
       ...vessel,
       name: vessel.name || `${rig.name ?? ""} vessel`,
@@ -82,4 +68,44 @@ export function rigAsTyped(
       marks: marksOf(beside["marks"] as MarksChoice, vessel.marks ?? {}, use),
     },
   };
+}
+
+/** A vessel that comes with a rig: the typed one, or another like it. */
+export interface NewVessel {
+  readonly id: Id;
+  readonly body: Omit<Vessel, "id">;
+}
+
+export interface HungAsTyped {
+  /** Those that are new, in the order of the flow. */
+  readonly vessels: readonly NewVessel[];
+  readonly places: readonly Place[];
+}
+
+/**
+ * Who stands where, and which vessels are new: the first of them is the one that was typed, where the rig had none; the
+ * others are like it.
+ *
+ * @param typedId of the vessel whose fields the form shows
+ * @param isNew whether that vessel is itself new
+ */
+export function hungAsTyped(
+  typed: readonly TypedStage[],
+  { id: _own, ...like }: Vessel,
+  typedId: Id,
+  isNew: boolean,
+  newId: () => Id,
+): HungAsTyped {
+  const made = new Map<Id, Id>();
+  const vessels: NewVessel[] = [];
+  typed
+    .filter(({ kind, vessel }) => kind === "resin" && vessel === NEW_VESSEL)
+    .forEach(({ id: stageId }, i) => {
+      const isTyped = isNew && i === 0;
+      const id = isTyped ? typedId : newId();
+      made.set(stageId, id);
+      const count = isNew ? i + 1 : i + 2;
+      vessels.push({ id, body: isTyped ? like : { ...like, name: `${like.name} ${count}` } });
+    });
+  return { vessels, places: placesFrom(typed, made) };
 }

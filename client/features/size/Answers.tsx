@@ -8,7 +8,7 @@ import { Card } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { litres, litresRange, shown, threeDigits, toShown, unitOf, type Units } from "../../ui/format";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
-import { proportionOf } from "../rack/RigColumn";
+import { proportionOf } from "../rack/proportion";
 import { SCHOOL_NAMES } from "./school-names";
 import type { LitresAnswer, LitresQuestion } from "./litres";
 

@@ -16,6 +16,7 @@ import { fetchVersions, type Kept } from "../../data/api";
 import { isExample } from "../../data/example";
 import { changed, kept } from "../../data/acts";
 import { act, change, newId, takeBack, useRecords } from "../../data/store";
+import { useTrains } from "../../data/trains";
 import { Card, Caution, HeavyButton, PlainButton, Row, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { TextField } from "../../ui/fields";
@@ -184,16 +185,18 @@ function useBuilding(plan: Kept<"plans">) {
   const { records: vessels } = useRecords("vessels");
   const { records: rigs } = useRecords("rigs");
   const own = plan.option.vessel.own ? vessels.find(({ name }) => name === plan.option.vessel.name) : undefined;
-  const holder =
-    own && rigs.find(({ stages }) => stages.some((stage) => stage.kind === "resin" && stage.vesselId === own.id));
+  const trains = useTrains();
+  const holder = own && rigs.find(({ id }) => id === trains.rigOf(own.id, Date.now()));
   const { id: _, version: _v, voided: _b, ...body } = plan;
   const build = async () => {
     const now = new Date();
     const built = buildRig(plan, newId, now, own);
     const { id: rigId, ...rig } = built.rig;
+    const { id: arrangementId, ...arrangement } = built.arrangement;
     const { undo } = await act(`${plan.name} built`, [
       ...built.vessels.map(({ id, ...vessel }) => kept("vessels", vessel, id)),
       kept("rigs", rig, rigId),
+      kept("arrangements", arrangement, arrangementId),
       ...built.charges.map(({ id, ...charge }) => kept("charges", charge, id)),
       changed("plans", plan, { ...body, rigId, inUseSince: now.toISOString() }),
     ]);

@@ -1,8 +1,10 @@
 import {
   MARKS,
+  type Arrangement,
   type Charge,
   type Id,
   type Marks,
+  type Place,
   type Plan,
   type Reading,
   type Rig,
@@ -17,6 +19,7 @@ export interface Built {
   /** Vessels that are new; one the crew has is used as it is. */
   readonly vessels: readonly Vessel[];
   readonly rig: Rig;
+  readonly arrangement: Arrangement;
   readonly charges: readonly Charge[];
 }
 
@@ -49,13 +52,18 @@ function litresPerJob({ work, expected }: Plan): number {
 }
 
 /** What stands before the resin, as stages of a rig. */
-function stagesBefore({ option, work }: Plan): Stage[] {
+function stagesBefore({ option, work }: Plan, newId: () => Id): Stage[] {
   const rejection = work.before?.rated?.rejection ?? 0.965;
+  const membranes = work.before?.secondMembrane === true ? 2 : 1;
   return [
     ...(hasMembrane(option.before)
-      ? [{ kind: "sediment" } as const, { kind: "carbon" } as const, { kind: "membrane" as const, rejection }]
+      ? [
+          { id: newId(), kind: "sediment" } as const,
+          { id: newId(), kind: "carbon" } as const,
+          ...Array.from({ length: membranes }, () => ({ id: newId(), kind: "membrane" as const, rejection })),
+        ]
       : []),
-    ...(isAerated(option.before) ? [{ kind: "degasser" } as const] : []),
+    ...(isAerated(option.before) ? [{ id: newId(), kind: "degasser" } as const] : []),
   ];
 }
 
@@ -86,6 +94,7 @@ export function buildRig(plan: Plan, newId: () => Id, now: Date, own?: Vessel): 
   const count = together ? 1 : vesselsIn(option);
   const vessels = Array.from({ length: count - used.length }, (_, i) => made(i + used.length));
   const all = [...used, ...vessels];
+  const places = all.map(({ id }): Place => ({ stageId: newId(), vesselId: id }));
   const perJob = litresPerJob(plan);
   const rig: Rig = {
     id: newId(),
@@ -93,7 +102,7 @@ export function buildRig(plan: Plan, newId: () => Id, now: Date, own?: Vessel): 
     use,
     tapId,
     flow: expected.flow * times,
-    stages: [...stagesBefore(plan), ...all.map(({ id }): Stage => ({ kind: "resin", vesselId: id }))],
+    stages: [...stagesBefore(plan, newId), ...places.map(({ stageId }): Stage => ({ id: stageId, kind: "resin" }))],
     jobName,
     litresPerJob: perJob,
     jobsPerWeek: expected.week.typical / perJob,
@@ -107,5 +116,6 @@ export function buildRig(plan: Plan, newId: () => Id, now: Date, own?: Vessel): 
     packing: "settled",
     filledAt: now.toISOString(),
   }));
-  return { vessels, rig, charges };
+  const at = now.toISOString();
+  return { vessels, rig, arrangement: { id: newId(), rigId: rig.id, at, did: "hung-in", places }, charges };
 }

@@ -6,7 +6,9 @@ import { useRigs } from "../rack/useRigs";
 export function useOwnHistory(grade: Grade): CapacityRange | undefined {
   const { rigs } = useRigs();
   return useMemo(() => {
-    const owner = rigs.map(({ assessment }) => assessment?.owner).find((each) => each !== undefined && each.taught > 0);
+    const owner = rigs
+      .flatMap(({ assessment }) => [...(assessment?.owners?.values() ?? [])])
+      .find(({ taught }) => taught > 0);
     if (!owner) return undefined;
     const at = (share: number) => smallerSide(GRADE_CAPACITIES[grade]) * Math.exp(xQuantile(owner.capacity, share));
     return { low: at(0.1), median: at(0.5), high: at(0.9) };

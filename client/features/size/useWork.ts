@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
 import { inUse } from "../../data/in-use";
 import { useRecords } from "../../data/store";
+import { useTrains } from "../../data/trains";
 import type { Units } from "../../ui/format";
 import type { TapWater } from "../water/tap-water";
 import { useTapWaters } from "../water/useTapWaters";
@@ -37,19 +38,20 @@ export function useWork(): Work {
   const prices = usePrices();
   const pricesPending = usePricesPending();
   const { records: rigs, pending: rigsPending } = useRecords("rigs");
+  const trains = useTrains();
   // An answer with half of the facts would jump when the others come.
   const pending = watersPending || vesselsPending || pricesPending || rigsPending;
   const own = useMemo(() => {
     const elsewhere = new Set(
       rigs
         .filter(({ use }) => use !== typed.use)
-        .flatMap(({ stages }) => stages.flatMap((stage) => (stage.kind === "resin" ? [stage.vesselId] : []))),
+        .flatMap(({ id }) => trains.at(id, Date.now()).map(({ vesselId }) => vesselId)),
     );
     return inUse(vessels)
       .filter(({ id }) => !elsewhere.has(id))
       .slice(0, MOST_OWN)
       .map(sizeOf);
-  }, [vessels, rigs, typed.use]);
+  }, [vessels, rigs, trains, typed.use]);
   const ownTap = rigs.find(({ use }) => use === typed.use)?.tapId;
   const at = (id: string | undefined) => waters.find(({ tap }) => tap.id === id);
   const water = pending ? undefined : (at(typed.tapId) ?? at(ownTap) ?? waters[0]);

@@ -45,8 +45,13 @@ const OF_PPM_METERS: readonly Scale[] = ["nacl", "442", "kcl"];
 /** Where nobody knows the scale, the one on which a number means the most ions is kept: the litres are the fewest. */
 export const UNKNOWN_AS: Scale = "nacl";
 
-const factsOf = ({ tap, meter, vessel, rig, charge, feedTest }: StartingRecords, now: number): RigFacts => ({
+const factsOf = (
+  { tap, meter, vessel, rig, arrangement, charge, feedTest }: StartingRecords,
+  now: number,
+): RigFacts => ({
   ...{ rig, vessel, now },
+  train: { rigs: [rig], vessels: [vessel], arrangements: [arrangement] },
+  elsewhere: { visits: [], charges: [] },
   ...{ taps: [tap], meters: [meter], visits: [], charges: [charge], reports: [] },
   feedTests: feedTest ? [feedTest] : [],
 });
@@ -70,7 +75,7 @@ export function answerStart(question: StartQuestion): StartAnswer | { readonly f
   const records = recordsOn(question, known);
   if (!records.ok) return { fault: records.fault };
   const facts = factsOf(records.value, now);
-  const { standing, dates, because } = assess(facts, learn([], facts.vessel.id));
+  const { standing, dates, because } = assess(facts, []);
   if (!standing) return { fault: { code: "no-answer", message: because ?? "" } };
   const onScale = (scale: Scale) => {
     const other = recordsOn(question, scale);
@@ -94,7 +99,7 @@ export function answerStart(question: StartQuestion): StartAnswer | { readonly f
     left,
     dates,
     byScale: all.flatMap((each) => (each.left ? [{ scale: each.scale, litres: each.left.typical }] : [])),
-    narrowed: assessQuickly(facts, taught).standing?.left,
+    narrowed: assessQuickly(facts, new Map([[facts.vessel.id, taught]])).standing?.left,
     ageing: standing.left && ageing(standing.left.typical, jobsPerWeek, litresPerJob),
   };
 }

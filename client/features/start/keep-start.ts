@@ -18,7 +18,7 @@ export async function keepStart({
   const read = "id" in meter ? meter : { scale: meter.scale === "unknown" ? UNKNOWN_AS : meter.scale };
   const made = startingRecords({ ...answers, meter: read }, newId, Date.now());
   if (!made.ok) throw new Error(made.fault.message);
-  const { site, tap, meter: kind, vessel, rig, charge, feedTest, isNew } = made.value;
+  const { site, tap, meter: kind, vessel, rig, arrangement, charge, feedTest, isNew } = made.value;
   const name = !("id" in meter) && meter.scale === "unknown" ? "Hand meter, scale not known" : kind.name;
   const steps: readonly (Step | undefined)[] = [
     site && kept("sites", body(site), site.id),
@@ -26,6 +26,7 @@ export async function keepStart({
     isNew.meter ? kept("meters", { ...body(kind), name }, kind.id) : undefined,
     kept("vessels", body(vessel), vessel.id),
     kept("rigs", body(rig), rig.id),
+    kept("arrangements", body(arrangement), arrangement.id),
     kept("charges", body(charge), charge.id),
     feedTest && kept("feed-tests", body(feedTest), feedTest.id),
   ];

@@ -2,6 +2,7 @@ import { View } from "@tamagui/core";
 import { GRADE } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
 import { useRecords } from "../../data/store";
+import { useTrains } from "../../data/trains";
 import { Choice, PlainButton } from "../../ui/boxes";
 import { Code, usePhoneAddress } from "../../ui/Code";
 import { NotHere } from "../../ui/NotHere";
@@ -16,6 +17,8 @@ function useLabelled(): { readonly name: string; readonly detail: string; readon
   const { records: bags } = useRecords("bags");
   const { records: rigs } = useRecords("rigs");
   const { records: vessels } = useRecords("vessels");
+  const trains = useTrains();
+  const nameOf = (vesselId: string) => vessels.flatMap(({ id, name }) => (id === vesselId ? [name] : []));
   const bag = bags.find(({ id }) => id === bagId);
   if (bag)
     return {
@@ -24,9 +27,8 @@ function useLabelled(): { readonly name: string; readonly detail: string; readon
       path: `/weeks/bag?id=${bag.id}`,
     };
   const rig = rigs.find(({ id }) => id === rigId);
-  const stage = rig?.stages.find(({ kind }) => kind === "resin");
-  const vessel = stage?.kind === "resin" ? vessels.find(({ id }) => id === stage.vesselId) : undefined;
-  return rig ? { name: rig.name, detail: vessel?.name ?? "", path: `/?rig=${rig.id}` } : undefined;
+  const names = rig ? trains.at(rig.id, Date.now()).flatMap(({ vesselId }) => nameOf(vesselId)) : [];
+  return rig ? { name: rig.name, detail: names.join(", "), path: `/?rig=${rig.id}` } : undefined;
 }
 
 const SIZES = [

@@ -15,7 +15,7 @@ import { OpenDay } from "./OpenDay";
 import { OpenWorkLine } from "../refill/OpenWorkLine";
 import { PlanCard } from "./PlanCard";
 import { Ahead, orderWords } from "./Ahead";
-import { useDrag } from "./useDrag";
+import { useDrag } from "../../ui/useDrag";
 import { AS_IT_IS, useWeeks } from "./useWeeks";
 import { dayLoad, dayName, fullDay, listed, WEEKDAY_NAMES } from "./words";
 

@@ -14,6 +14,7 @@ export function useCrewRecords(): CrewRecords {
   const book = useWorkBook();
   const { records: rigs } = useRecords("rigs");
   const { records: vessels } = useRecords("vessels");
+  const { records: arrangements } = useRecords("arrangements");
   const { records: taps } = useRecords("taps");
   const { records: meters } = useRecords("meters");
   const { records: charges } = useRecords("charges");
@@ -30,11 +31,11 @@ export function useCrewRecords(): CrewRecords {
   return useMemo(
     () => ({
       ...book,
-      ...{ rigs, vessels, taps, meters, charges, visits, feedTests, reports, membraneChecks },
+      ...{ rigs, arrangements, vessels, taps, meters, charges, visits, feedTests, reports, membraneChecks },
       ...{ bags, disposals, services, pressureChecks, appointments, priceLists },
     }),
     // prettier-ignore
-    [book, rigs, vessels, taps, meters, charges, visits, feedTests, reports, membraneChecks, bags, disposals, services,
+    [book, rigs, arrangements, vessels, taps, meters, charges, visits, feedTests, reports, membraneChecks, bags, disposals, services,
       pressureChecks, appointments, priceLists],
   );
 }

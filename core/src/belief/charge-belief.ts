@@ -1,5 +1,7 @@
+import { PassedOn } from "../front/passed-on";
 import { FRONT_WIDTHS, frontsOf } from "../front/product-curve";
 import { shareAt } from "../front/front-table";
+import { RememberedOf } from "../numerics/remembered";
 import { risingRoot } from "../numerics/root";
 import type { ThreeOf } from "../life/life-range";
 import {
@@ -43,6 +45,22 @@ export function chargeBelief(
   groups: readonly ReadingGroup[],
   scale: ChargeScale,
   before?: UsedBefore,
+): ChargeBelief {
+  const { logPromised, logLimit, curve } = scale;
+  const key = `${JSON.stringify([loadSd, before, logPromised, groups])} ${logLimit.join(" ")} ${curve.key}`;
+  return beliefs.about(owner).of(key, () => believed(owner, loadSd, groups, scale, before));
+}
+
+/** The charges of a train, each with what is believed of it before and after a digit: a quarter of a megabyte each. */
+const MOST_BELIEFS = 8;
+const beliefs = new RememberedOf<OwnerBelief, ChargeBelief>(MOST_BELIEFS);
+
+function believed(
+  owner: OwnerBelief,
+  loadSd: number,
+  groups: readonly ReadingGroup[],
+  scale: ChargeScale,
+  before: UsedBefore | undefined,
 ): ChargeBelief {
   const fresh = chargePrior(owner.capacity, loadSd);
   const prior = before === undefined ? fresh : leftOfPartUsed(fresh, before);
@@ -223,11 +241,28 @@ export function chargeAt({ running, rows }: ChargeBelief, place: number): DrawnC
 export const loadAtMark = ({ scale }: ChargeBelief, { offsets }: Mark, { row, x }: DrawnCharge): number =>
   Math.exp(scale.logPromised + offsets[row]! + x);
 
-/** Share of the feed that a drawn charge lets through at a load. */
-export function outputShare({ scale }: ChargeBelief, { row, x }: DrawnCharge, meq: number): number {
+/** Share of the feed that a drawn charge lets through, at any load: its front is looked up once. */
+export function outputOf({ scale }: ChargeBelief, { row, x }: DrawnCharge): (meq: number) => number {
   const [width, bypass] = [Math.floor(row / BYPASSES.length), BYPASSES[row % BYPASSES.length]!];
-  const logThroughput = Math.log(meq) - scale.logPromised + scale.logLimit[width]! - x;
-  return bypass + (1 - bypass) * shareAt(frontsOf(scale.curve)[width]!, logThroughput);
+  const front = frontsOf(scale.curve)[width]!;
+  const from = scale.logLimit[width]! - scale.logPromised - x;
+  return (meq) => bypass + (1 - bypass) * shareAt(front, Math.log(meq) + from);
+}
+
+/**
+ * meq that a drawn charge has taken or let through since it had `from`, once so much of it was let through.
+ * @param passed meq
+ */
+export function loadLettingThrough(
+  { scale }: ChargeBelief,
+  { row, x }: DrawnCharge,
+  from: number,
+  passed: number,
+): number {
+  const [width, bypass] = [Math.floor(row / BYPASSES.length), BYPASSES[row % BYPASSES.length]!];
+  const capacity = Math.exp(scale.logPromised - scale.logLimit[width]! + x);
+  const on = new PassedOn(frontsOf(scale.curve)[width]!, bypass);
+  return capacity * on.until(on.by(from / capacity) + passed / capacity) - from;
 }
 
 /** Likeliest width of the front, and the mean share of the water that goes round the beads. */

@@ -1,10 +1,31 @@
 import type { Fields, Holds, Rule, ValueOf, ValuesOf } from "./field";
-import type { Id } from "./identity";
+import type { Id, Instant } from "./identity";
 
 type Every<T> = { readonly [K in keyof T]-?: NonNullable<T[K]> };
 
 /** A body of an earlier shape as one of the next; a body that is of the next already stays as it is. */
 export type Upcast = (body: Readonly<Record<string, unknown>>) => Readonly<Record<string, unknown>>;
+
+/** What a body of an earlier shape said that is a record of its own now. */
+export interface Beside {
+  readonly kind: string;
+  /** The same for the same record and version, wherever it is made. */
+  readonly id: Id;
+  readonly body: Readonly<Record<string, unknown>>;
+  /** The field of the earlier shape that said it. */
+  readonly saidBy: string;
+}
+
+/** A body of an earlier shape with what names it. */
+export interface OldBody {
+  readonly id: Id;
+  /** The version that it is or becomes. */
+  readonly version: number;
+  readonly body: Readonly<Record<string, unknown>>;
+  readonly shape: number;
+  /** When it was kept. */
+  readonly at: Instant;
+}
 
 /** Everything about one kind of record: the schema, the columns, the labels and the tests are made from it. */
 export interface Kind {
@@ -19,6 +40,10 @@ export interface Kind {
   readonly rules: readonly Rule<never>[];
   /** From the first shape to the second, and so on: a kind with two of these is at its third shape. */
   readonly upcasts: readonly Upcast[];
+  /** Of a body of an earlier shape: what the upcast leaves out, as a record of its own. */
+  readonly beside?: ((old: OldBody) => Beside | undefined) | undefined;
+  /** What it is a part of, by which field: taken back with that, and no reason against it. */
+  readonly partOf?: { readonly kind: string; readonly by: string } | undefined;
   /** A body with every field set, whose references are the samples of other kinds. */
   readonly sample: Readonly<Record<string, unknown>>;
   /** More bodies, so that each variant of a field is among them. */
@@ -33,6 +58,8 @@ interface KindParts<Fs extends Fields> {
   readonly fields: Fs;
   readonly rules?: readonly Rule<ValuesOf<Fs>>[];
   readonly upcasts?: readonly Upcast[];
+  readonly beside?: Kind["beside"];
+  readonly partOf?: Kind["partOf"];
   readonly sample: Every<ValuesOf<Fs>>;
   readonly further?: readonly ValuesOf<Fs>[];
 }

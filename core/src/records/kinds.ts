@@ -15,6 +15,7 @@ import { REMINDER } from "../weeks/reminder.record";
 import { PLAN } from "../plan/plan.record";
 import { PRICE_LIST } from "../plan/price-list.record";
 import { CHARGE } from "../resin/charge.record";
+import { ARRANGEMENT } from "../rig/arrangement.record";
 import { RIG } from "../rig/rig.record";
 import { VISIT } from "../rig/visit.record";
 import { VESSEL } from "../vessel/vessel.record";
@@ -29,6 +30,7 @@ export const KINDS = {
   meters: METER,
   vessels: VESSEL,
   rigs: RIG,
+  arrangements: ARRANGEMENT,
   bags: BAG,
   charges: CHARGE,
   visits: VISIT,

@@ -1,5 +1,7 @@
 import type { Charge } from "../resin/charge.record";
+import type { Arrangement } from "../rig/arrangement.record";
 import type { Rig } from "../rig/rig.record";
+import { Trains } from "../rig/trains";
 import type { Vessel } from "../vessel/vessel.record";
 
 /** Where one vessel of a crew is, and what is in it. */
@@ -13,17 +15,23 @@ export interface Whereabouts {
   readonly emptySince?: string;
 }
 
+/** What tells where a crew's vessels are. */
+export interface WhereaboutsFacts {
+  readonly vessels: readonly Vessel[];
+  readonly rigs: readonly Rig[];
+  readonly arrangements: readonly Arrangement[];
+  readonly charges: readonly Charge[];
+  /** Milliseconds since 1970. */
+  readonly now: number;
+}
+
 /** Every vessel that is not retired, those in the pool first, by name. */
-export function whereabouts(
-  vessels: readonly Vessel[],
-  rigs: readonly Rig[],
-  charges: readonly Charge[],
-): readonly Whereabouts[] {
-  const hangsIn = (id: string) =>
-    rigs.find(
-      ({ retiredOn, stages }) =>
-        retiredOn === undefined && stages.some((stage) => stage.kind === "resin" && stage.vesselId === id),
-    );
+export function whereabouts({ vessels, rigs, arrangements, charges, now }: WhereaboutsFacts): readonly Whereabouts[] {
+  const trains = new Trains(arrangements);
+  const hangsIn = (id: string) => {
+    const rigId = trains.rigOf(id, now);
+    return rigs.find((rig) => rig.id === rigId && rig.retiredOn === undefined);
+  };
   return vessels
     .filter(({ retiredOn }) => retiredOn === undefined)
     .map((vessel): Whereabouts => {

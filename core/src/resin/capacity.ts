@@ -32,6 +32,16 @@ export const GRADE_CAPACITIES: Readonly<Record<Grade, Sides>> = {
   regenerated: { cation: 0.46, anion: 0.36 },
 };
 
+/** One kind of beads alone, in a bed of its own. */
+export type Beads = "cation" | "anion";
+
+/** eq per litre of a bed of one kind of beads, cation beads in the hydrogen and anion beads in the hydroxide form: planning assumptions. */
+export const SINGLE_BEADS: Readonly<Record<Grade, Readonly<Record<Beads, number>>>> = {
+  virgin: { cation: 1.8, anion: 1 },
+  dyed: { cation: 1.8, anion: 0.96 },
+  regenerated: { cation: 1.2, anion: 0.64 },
+};
+
 /** A batch of resin: as the grade usually is, or as weak or strong as batches of it come. */
 export type Batch = "weak" | "usual" | "strong";
 

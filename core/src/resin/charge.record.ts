@@ -16,6 +16,13 @@ import { RANGES } from "../ranges";
 import { GRADE } from "./capacity";
 import { CONTAINER, PACKING } from "./storage";
 
+/** Which beads fill the vessel. */
+const BEADS = choice(
+  "The beads",
+  { mixed: "Mixed bed", cation: "Cation beads alone", anion: "Anion beads alone" },
+  { fault: "Choose mixed, cation or anion beads.", label: "Beads" },
+);
+
 /** Why a charge was changed. */
 export const END_REASON = choice(
   "Why it is changed",
@@ -48,6 +55,8 @@ export const CHARGE = kind({
     /** The rig it served. */
     rigId: reference("rigs", "The rig"),
     grade: GRADE,
+    /** Mixed where nothing is said. */
+    beads: optional(BEADS),
     resinLitres: number(RANGES.volume, { label: "Resin put in", quantity: "resinVolume" }),
     packing: PACKING,
     stored: optional(
@@ -109,6 +118,7 @@ export const CHARGE = kind({
     vesselId: sampleId("vessels"),
     rigId: sampleId("rigs"),
     grade: "dyed",
+    beads: "mixed",
     resinLitres: 23.5,
     packing: "poured",
     stored: { container: "rolled-or-zip", months: 3, warm: true },
@@ -125,6 +135,7 @@ export const CHARGE = kind({
       vesselId: sampleId("vessels"),
       rigId: sampleId("rigs"),
       grade: "regenerated",
+      beads: "cation",
       resinLitres: 20,
       packing: "loose-cartridge",
       filledAt: "2027-03-01T17:00:00.000Z",
@@ -134,6 +145,7 @@ export const CHARGE = kind({
       vesselId: sampleId("vessels"),
       rigId: sampleId("rigs"),
       grade: "virgin",
+      beads: "anion",
       resinLitres: 21,
       packing: "settled",
       filledAt: "2027-03-02T17:00:00.000Z",

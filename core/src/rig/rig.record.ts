@@ -1,23 +1,47 @@
-import { date, list, number, optional, reference, text, variants, type ValueOf } from "../descriptor/field";
+import { date, list, number, optional, ownId, reference, text, variants, type ValueOf } from "../descriptor/field";
 import { kind, sampleId, type RecordOf } from "../descriptor/kind";
 import { RANGES } from "../ranges";
 import { USE } from "../vessel/marks";
+import { besideOldRig, withStageIds } from "./first-shape";
+
+/** Stays the same however the train is put together anew: arrangements and readings name it. */
+const id = ownId("The stage's id");
+const microns = optional(
+  number({ name: "What it holds back", unit: "microns", above: 0, to: 500 }, { label: "Holds back from" }),
+);
 
 const STAGE = variants(
   "A stage",
   "kind",
   {
-    sediment: {},
-    carbon: {},
-    degasser: {},
+    sediment: { id, microns },
+    carbon: {
+      id,
+      microns,
+      /** By its data sheet. */
+      chlorineGrams: optional(
+        number({ name: "The chlorine it takes", unit: "g", above: 0, to: 1e6 }, { label: "Takes chlorine" }),
+      ),
+    },
+    degasser: {
+      id,
+      /** Of a usual run. */
+      hours: optional(
+        number({ name: "The hours it is aerated", unit: "h", above: 0, to: 10_000 }, { label: "Aerated for" }),
+      ),
+    },
     membrane: {
+      id,
       /** Share of the feed's ions held back, such as 0.95. */
       rejection: number(
         { name: "The membrane's rejection", unit: "as a share", from: 0, below: 1 },
         { quantity: "share" },
       ),
+      /** What it makes by its plate. */
+      ratedFlow: optional(number({ ...RANGES.flow, name: "The membrane's rated flow" }, { quantity: "flow" })),
     },
-    resin: { vesselId: reference("vessels", "The vessel") },
+    /** A place for a vessel; which one stands there when is told by arrangements. */
+    resin: { id },
   },
   { fault: "A stage is sediment, carbon, degasser, membrane or resin." },
 );
@@ -63,18 +87,26 @@ export const RIG = kind({
       fault: "A rig needs a resin vessel.",
       holds: (it) => it.stages.some((each) => each.kind === "resin"),
     },
+    {
+      path: "stages",
+      fault: "Two stages of this rig have the same id; give each its own.",
+      holds: ({ stages }) => new Set(stages.map((each) => each.id.toLowerCase())).size === stages.length,
+    },
   ],
+  upcasts: [withStageIds],
+  beside: besideOldRig,
   sample: {
     name: "Barrow",
     use: "aquarium",
     tapId: sampleId("taps"),
     flow: 2.75,
     stages: [
-      { kind: "sediment" },
-      { kind: "carbon" },
-      { kind: "membrane", rejection: 0.955 },
-      { kind: "degasser" },
-      { kind: "resin", vesselId: sampleId("vessels") },
+      { id: sampleId("stage", 1), kind: "sediment", microns: 5 },
+      { id: sampleId("stage", 2), kind: "carbon", microns: 5, chlorineGrams: 60 },
+      { id: sampleId("stage", 3), kind: "membrane", rejection: 0.955, ratedFlow: 1.3 },
+      { id: sampleId("stage", 4), kind: "degasser", hours: 8 },
+      { id: sampleId("stage", 5), kind: "resin" },
+      { id: sampleId("stage", 6), kind: "resin" },
     ],
     jobName: "water change",
     litresPerJob: 45.5,

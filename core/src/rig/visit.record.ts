@@ -44,8 +44,8 @@ export type VisitWater = ValueOf<typeof VISIT_WATER>;
 /** Where in the train a reading was taken. */
 const POINT = choice(
   "The point",
-  { feed: "Feed", "after-membrane": "After the membrane", output: "Output" },
-  { fault: "A reading is of the feed, after the membrane, or of the output." },
+  { feed: "Feed", "after-carbon": "After the carbon", "after-membrane": "After the membrane", output: "Output" },
+  { fault: "A reading is of the feed, after the carbon, after the membrane, or of the output." },
 );
 export type ReadingPoint = ValueOf<typeof POINT>;
 
@@ -55,6 +55,8 @@ const READING = group(
   {
     id: ownId("The reading's id"),
     point: POINT,
+    /** The stage it was read behind; of an output without one: behind the last vessel. */
+    stageId: optional(ownId("The stage it was read behind")),
     ...WHICH_SCALE,
     value: number(RANGES.observed, { label: "Reading" }),
     temperature: optional(number(RANGES.temperature, { quantity: "temperature" })),
@@ -111,7 +113,7 @@ export const VISIT = kind({
         temperature: 12.5,
         confirmed: true,
       },
-      { id: sampleId("reading", 2), point: "after-membrane", scale: "nacl", value: 7.5 },
+      { id: sampleId("reading", 2), point: "after-membrane", stageId: sampleId("stage", 3), scale: "nacl", value: 7.5 },
       { id: sampleId("reading", 3), point: "output", meterId: sampleId("meters"), value: 0 },
     ],
     note: "Two rinses before.",

@@ -1,42 +1,10 @@
-import type { WeighedReading } from "../belief/groups";
-import type { WaterUse } from "../ledger/water-used";
 import type { Id } from "../descriptor/identity";
-import type { Charge } from "../resin/charge.record";
-import type { Visit } from "../rig/visit.record";
-import { scaleFactor, type Scale } from "../water/meter";
-import { FeedHistory, type DoubtfulFeed, type FeedFacts } from "./feed-history";
-import { recordedEc25, scaleOf, time } from "./readings";
-import { doubtfulTotals, Register, type Counted } from "./register";
-
-/** A product reading with its place in the charge. */
-export interface OutputReading extends WeighedReading {
-  readonly visitId: Id;
-  /** Milliseconds since 1970. */
-  readonly at: number;
-  /** As it was seen. */
-  readonly value: number;
-  readonly scale: Scale;
-}
-
-/** One visit as the ledger counts it. */
-export interface LedgerLine extends WaterUse {
-  /** Absent for water that only a filling's total shows. */
-  readonly visit?: Visit;
-  readonly at: number;
-  /** Why the water could not be counted. */
-  readonly trouble?: string;
-}
-
-export interface ChargeLedger {
-  readonly charge: Charge;
-  readonly lines: readonly LedgerLine[];
-  readonly outputs: readonly OutputReading[];
-}
-
-export interface LedgerFacts extends FeedFacts {
-  /** Every charge of the vessel, oldest first. */
-  readonly charges: readonly Charge[];
-}
+import { scaleFactor } from "../water/meter";
+import type { DoubtfulFeed, FeedHistory } from "./feed-history";
+import type { ChargeLedger, LedgerFacts, LedgerLine, OutputReading } from "./ledger-facts";
+import { recordedEc25, scaleOf } from "./readings";
+import { Passages, type Bed, type Passing } from "./passages";
+import { whatLeaves } from "./what-leaves";
 
 /** A rig's books: the ledger of each charge, and all the water drawn whether a charge stood there or not. */
 export interface RigLedger {
@@ -48,69 +16,94 @@ export interface RigLedger {
   readonly doubtfulTotals: ReadonlySet<Id>;
 }
 
-function lineOf(at: number, tapId: Id, counted: Counted, feed: FeedHistory): Omit<LedgerLine, "visit"> {
-  return { at, ...counted, feedEc25: feed.at(tapId, at), feedSd: feed.readNear(tapId, at) ? 0 : feed.unreadSd(tapId) };
-}
-
-function outputsOf(lines: readonly LedgerLine[], meters: LedgerFacts["meters"]): OutputReading[] {
+function outputsOf(
+  lines: readonly LedgerLine[],
+  passings: readonly Passing[],
+  meters: LedgerFacts["meters"],
+): OutputReading[] {
   const outputs: OutputReading[] = [];
   let [litres, meq] = [0, 0];
-  for (const { visit, at, ...line } of lines) {
+  lines.forEach(({ visit, at, ...line }, i) => {
     litres += line.litres;
     meq += (line.litres * line.feedEc25) / 100;
-    for (const reading of visit?.readings ?? []) {
-      const ec25 = reading.point === "output" ? recordedEc25(reading, meters) : undefined;
+    for (const reading of passings[i]!.outputs) {
+      const ec25 = recordedEc25(reading, meters);
       if (ec25 === undefined) continue;
       const scale = scaleOf(reading, meters);
       const seen = { value: reading.value, scale, ppm: 1 / scaleFactor(scale) };
       outputs.push({ visitId: visit!.id, at, litres, meq, ec25, feedEc25: line.feedEc25, ...seen });
     }
-  }
+  });
   return outputs;
 }
 
 /**
- * The books of a rig: what every visit put on the resin, and each product reading beside the load so far. A visit belongs to
- * the charge in the vessel at that moment; water up to a filling's total to the charge before.
+ * Works out what each charge took, bed by bed along the flow: a bed behind another is fed by what leaves that one.
+ */
+class Books {
+  private readonly known = new Map<Bed, ChargeLedger>();
+  private readonly leaving = new Map<Bed, readonly { readonly ec25: number; readonly isRead: boolean }[]>();
+  private readonly asked = new Set<Bed>();
+
+  constructor(
+    private readonly facts: LedgerFacts,
+    private readonly passages: Passages,
+  ) {}
+
+  ledgerOf(bed: Bed): ChargeLedger {
+    const known = this.known.get(bed);
+    if (known) return known;
+    // Two beds that each stood behind the other: what leaves one that is just being worked out is not known yet.
+    this.asked.add(bed);
+    const lines = bed.passings.map((passing) => this.lineOf(passing));
+    this.asked.delete(bed);
+    const ledger = { charge: bed.charge, lines, outputs: outputsOf(lines, bed.passings, this.facts.meters) };
+    if (this.asked.size === 0 || !bed.passings.some(({ ahead }) => ahead.some((each) => this.asked.has(each.bed))))
+      this.known.set(bed, ledger);
+    return ledger;
+  }
+
+  private lineOf({ rigId, visit, at, tapId, counted, place, ahead }: Passing): LedgerLine {
+    const feed = this.passages.feedOf(rigId);
+    const tapEc25 = feed.at(tapId, at);
+    const head = { ...(visit ? { visit } : {}), at, ...counted, rigId, place, tapEc25 };
+    if (ahead.length === 0) {
+      const feedSd = feed.readNear(tapId, at) ? 0 : feed.unreadSd(tapId);
+      return { ...head, feedEc25: tapEc25, feedSd, fedBy: "tap" };
+    }
+    // Of cation and anion beds that work together the one that lets more through tells, unless somebody read behind them.
+    const left = ahead.map(({ bed, passing }) => this.leavingOf(bed)[passing]!);
+    const read = left.find((each) => each.isRead);
+    const { ec25 } = read ?? left.reduce((most, each) => (each.ec25 > most.ec25 ? each : most));
+    return { ...head, feedEc25: ec25, feedSd: 0, fedBy: read ? "read" : "believed" };
+  }
+
+  private leavingOf(bed: Bed): readonly { readonly ec25: number; readonly isRead: boolean }[] {
+    const known = this.leaving.get(bed);
+    if (known) return known;
+    if (this.asked.has(bed)) return bed.passings.map(() => ({ ec25: 0, isRead: false }));
+    const found = whatLeaves(this.ledgerOf(bed), this.facts);
+    this.leaving.set(bed, found);
+    return found;
+  }
+}
+
+/**
+ * The books of a rig: what every visit put on each bed, and each product reading beside the load so far. A visit's water
+ * passes every charge that stood in the rig at that moment; water up to a filling's total those before it.
  */
 export function rigLedger(facts: LedgerFacts): RigLedger {
-  const feed = new FeedHistory(facts);
-  const doubted = doubtfulTotals(facts.rig, facts.visits, facts.charges);
-  const register = new Register(facts.rig.meterRollsOverAt, doubted);
-  const ledgers = facts.charges.map((charge) => ({ charge, lines: [] as LedgerLine[] }));
-  const water: { at: number; litres: number }[] = [];
-  let current = -1;
-  const fillUntil = (at: number) => {
-    while (current + 1 < ledgers.length && time(ledgers[current + 1]!.charge.filledAt) < at) {
-      current += 1;
-      const { startTotal, filledAt } = ledgers[current]!.charge;
-      const rest = startTotal === undefined ? 0 : register.restart(startTotal);
-      if (rest <= 0) continue;
-      water.push({ at: time(filledAt), litres: rest });
-      const line = lineOf(time(filledAt), facts.rig.tapId, { litres: rest, quality: "metered" }, feed);
-      ledgers[current - 1]?.lines.push(line);
-    }
-  };
-  for (const visit of facts.visits) {
-    const at = time(visit.at);
-    fillUntil(at);
-    const counted = register.count(visit);
-    if (counted.litres > 0) water.push({ at, litres: counted.litres });
-    const ledger = ledgers[current];
-    if (!ledger || isOver(ledger.charge, at)) continue;
-    ledger.lines.push({ visit, ...lineOf(at, visit.tapId, counted, feed) });
-  }
-  fillUntil(Infinity);
+  const passages = new Passages(facts);
+  const books = new Books(facts, passages);
+  const feed = passages.feedOf(facts.rig.id);
   return {
-    charges: ledgers.map(({ charge, lines }) => ({ charge, lines, outputs: outputsOf(lines, facts.meters) })),
-    water,
+    charges: passages.beds.map((bed) => books.ledgerOf(bed)),
+    water: passages.waterOf(facts.rig.id),
     feed,
     doubtfulFeeds: feed.doubtful,
-    doubtfulTotals: doubted,
+    doubtfulTotals: passages.doubtfulTotalsOf(facts.rig.id),
   };
 }
 
-/** The ledger of each charge of a rig, oldest first. */
+/** The ledger of each charge of a rig and of those that share vessels with it, oldest first. */
 export const chargeLedgers = (facts: LedgerFacts): readonly ChargeLedger[] => rigLedger(facts).charges;
-
-const isOver = (charge: Charge, at: number) => charge.ended !== undefined && time(charge.ended.at) < at;

@@ -4,8 +4,8 @@ import { LAST_SHARE } from "../belief/owner";
 import type { EndReason } from "../resin/charge.record";
 import type { Vessel } from "../vessel/vessel.record";
 import { onScale, type Scale } from "../water/meter";
-import type { ChargeLedger } from "./charge-ledger";
-import { limitOf } from "./lessons";
+import type { ChargeLedger } from "./ledger-facts";
+import { limitOf } from "./hydraulics";
 
 /** What the last readings of a charge say about why it ends. */
 export interface ReasonSeen {

@@ -2,7 +2,7 @@ import { addDays, daysBetween, weekdayOf } from "../dates/calendar";
 import { expectedUse, type DrawnWater, type KnownWork } from "../dates/expected-use";
 import { workBetween, type BookedDay, type WorkBook } from "../work/booked-work";
 import type { StandingInput } from "./standing";
-import { vesselLedger } from "./lessons";
+import { rigLedger } from "./charge-ledger";
 
 /** Days ahead over which dates are drawn one by one, and back over which booked days are held against the log. */
 const AHEAD = 97;
@@ -84,7 +84,7 @@ export function knownWork(facts: Facts, book: WorkBook): readonly BookedDay[] {
   const { rig, today, dateOf } = facts;
   const booked = workBetween(addDays(today, -BACK), addDays(today, AHEAD), rig, book);
   if (booked.length === 0) return booked;
-  const drawn = vesselLedger(facts).water.map(({ at, litres }) => ({ date: dateOf(at), litres }));
+  const drawn = rigLedger(facts).water.map(({ at, litres }) => ({ date: dateOf(at), litres }));
   const pace = bookedPace(drawn, booked);
   const paced = pace === 1 ? booked : booked.map((day) => ({ ...day, litres: pace * day.litres }));
   return [...paced, ...unbooked(booked, drawn, facts)];

@@ -7,19 +7,20 @@ import type { Id } from "../descriptor/identity";
 import type { FeedTest } from "../feed/feed-test.record";
 import type { Tap } from "../feed/tap.record";
 import type { Charge } from "../resin/charge.record";
+import type { Arrangement } from "../rig/arrangement.record";
 import type { Rig } from "../rig/rig.record";
 import type { Visit } from "../rig/visit.record";
 import type { Vessel } from "../vessel/vessel.record";
 import type { Meter } from "../water/meter.record";
 import type { WaterReport } from "../water/water-report.record";
 import { fail, succeed, within, type Result } from "../result";
-import type { Reason, State } from "../verdict/verdict";
+import type { Reason, State, Verdict } from "../verdict/verdict";
 import { reasonWords, type Wording } from "./verdict-words";
 import type { Scale } from "../water/meter";
 import { time } from "./readings";
-import { learn, lessonsOf } from "./lessons";
-import { workStanding, type StandingInput } from "./standing";
+import type { StandingInput } from "./standing";
 import { standingDates } from "./standing-dates";
+import { lastBed, spentLead, workTrain, type WorkedBed, type WorkedTrain } from "./train";
 
 /** A kept record, as the records API gives it. */
 export type Kept<T> = T & { readonly version?: number | undefined; readonly voided?: boolean | undefined };
@@ -31,6 +32,10 @@ export interface RigStandingInput {
   /** IANA name of the crew's time zone; it says which day an instant is of. */
   readonly timeZone: string;
   readonly rig: Kept<Rig>;
+  /** Who stood where when; without any every resin stage is empty. */
+  readonly arrangements?: readonly Kept<Arrangement>[] | undefined;
+  /** Other rigs in which its vessels stood. */
+  readonly rigs?: readonly Kept<Rig>[] | undefined;
   readonly vessels: readonly Kept<Vessel>[];
   readonly taps: readonly Kept<Tap>[];
   readonly meters: readonly Kept<Meter>[];
@@ -100,9 +105,10 @@ function checkReferences(input: RigStandingInput): Result<true> {
   const has = { vessels: byId(input.vessels), taps: byId(input.taps), meters: byId(input.meters) };
   const missing = (what: string, path: string) => fail("missing", `The request holds no ${what} of this id.`, path);
   if (!has.taps.has(rig.tapId)) return missing("tap", "rig.tapId");
-  for (const [i, stage] of rig.stages.entries())
-    if (stage.kind === "resin" && !has.vessels.has(stage.vesselId))
-      return missing("vessel", `rig.stages.${i}.vesselId`);
+  for (const [i, { places }] of (input.arrangements ?? []).entries())
+    for (const [k, { vesselId }] of places.entries())
+      if (vesselId !== undefined && !has.vessels.has(vesselId))
+        return missing("vessel", `arrangements.${i}.places.${k}.vesselId`);
   for (const [i, charge] of input.charges.entries())
     if (!has.vessels.has(charge.vesselId)) return missing("vessel", `charges.${i}.vesselId`);
   for (const [i, visit] of input.visits.entries()) {
@@ -118,15 +124,16 @@ function checkReferences(input: RigStandingInput): Result<true> {
   return succeed(true);
 }
 
-const STATES: readonly State[] = ["fine", "watch", "finish", "change"];
+const spoken = (verdict: Verdict, words: (code: Reason) => string): VerdictAnswer => ({
+  state: verdict.state,
+  reasons: verdict.reasons.map((code) => ({ code, words: words(code) })),
+});
 
-function vesselStanding(asked: StandingInput, lessons: Parameters<typeof learn>[0]): Result<VesselStanding> {
-  const worked = workStanding(asked, learn(lessons, asked.vessel.id));
-  if (!worked.ok) return worked;
-  const { standing: where } = worked.value;
-  const dates = standingDates(worked.value, asked.bookings);
-  return succeed({
-    vesselId: asked.vessel.id,
+function vesselStanding({ vessel, worked, verdict }: WorkedBed, asked: StandingInput): VesselStanding {
+  const { standing: where } = worked;
+  const dates = standingDates(worked, asked.bookings);
+  return {
+    vesselId: vessel.id,
     chargeId: where.charge.id,
     treated: where.used.litres,
     capacity: where.capacity,
@@ -135,11 +142,22 @@ function vesselStanding(asked: StandingInput, lessons: Parameters<typeof learn>[
     ...(where.leak ? { leak: { low: where.leak.low, typical: where.leak.typical, high: where.leak.high } } : {}),
     ...(dates.ok ? { dates: dates.value } : {}),
     sinceLog: { days: where.sinceLog.days, litres: where.sinceLog.litres },
-    verdict: {
-      state: where.verdict.state,
-      reasons: where.verdict.reasons.map((code) => ({ code, words: reasonWords(code, where, asked, inLitres) })),
-    },
-  });
+    verdict: spoken(verdict, (code) => reasonWords(code, where, { ...asked, vessel }, inLitres)),
+  };
+}
+
+const NO_CHARGE: VerdictAnswer = {
+  state: "change",
+  reasons: [{ code: "no-charge", words: "No charge is in use: fill the vessel." }],
+};
+
+/** The train's verdict in words: those of its last bed, and what a spent lead asks for. */
+function trainAnswer(train: WorkedTrain, asked: StandingInput): VerdictAnswer {
+  const last = lastBed(train);
+  if (!last.ok) return NO_CHARGE;
+  const { vessel, worked } = last.value;
+  const facts = { ...asked, vessel, lead: spentLead(train) };
+  return spoken(train.verdict, (code) => reasonWords(code, worked.standing, facts, inLitres));
 }
 
 /**
@@ -154,40 +172,34 @@ export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> 
   if (!complete.ok) return complete;
   const now = time(input.now);
   const rig = input.jobsPerWeek === undefined ? input.rig : { ...input.rig, jobsPerWeek: input.jobsPerWeek };
-  const visits = standing(input.visits).sort((a, b) => time(a.at) - time(b.at));
-  const charges = standing(input.charges).sort((a, b) => time(a.filledAt) - time(b.filledAt));
-  const vessels = byId(standing(input.vessels));
-  const shared = {
+  const vessels = standing(input.vessels);
+  const [first] = vessels;
+  if (!first) return succeed({ vessels: [], train: NO_CHARGE });
+  const rigs = [rig, ...standing(input.rigs).filter(({ id }) => id !== rig.id)];
+  const isOfThese = new Set(rigs.map(({ id }) => id));
+  const asked: StandingInput = {
     rig,
+    vessel: first,
+    train: { rigs, vessels, arrangements: standing(input.arrangements) },
     taps: byId(standing(input.taps)),
     meters: byId(standing(input.meters)),
-    visits: visits.filter((visit) => visit.rigId === rig.id),
+    visits: standing(input.visits)
+      .filter((visit) => isOfThese.has(visit.rigId))
+      .sort((a, b) => time(a.at) - time(b.at)),
     feedTests: standing(input.feedTests),
     reports: standing(input.reports),
-    charges: charges.filter((charge) => charge.rigId === rig.id),
+    charges: standing(input.charges)
+      .filter((charge) => isOfThese.has(charge.rigId))
+      .sort((a, b) => time(a.filledAt) - time(b.filledAt)),
     now,
     today: dates.value(now),
     dateOf: dates.value,
     ...(input.bookings ? { bookings: input.bookings } : {}),
   };
-  const lessons = [...vessels.values()].flatMap((vessel) => lessonsOf({ ...shared, vessel }));
-  const answers: VesselStanding[] = [];
-  for (const stage of rig.stages) {
-    const vessel = stage.kind === "resin" ? vessels.get(stage.vesselId) : undefined;
-    if (!vessel) continue;
-    const answer = within("vessels", vesselStanding({ ...shared, vessel }, lessons));
-    if (answer.ok) answers.push(answer.value);
-    else if (answer.fault.code !== "no-charge") return answer;
-  }
-  return succeed({ vessels: answers, train: trainOf(answers) });
-}
-
-/** The train's verdict: its neediest vessel's. */
-function trainOf(vessels: readonly VesselStanding[]): VerdictAnswer {
-  if (vessels.length === 0)
-    return { state: "change", reasons: [{ code: "no-charge", words: "No charge is in use: fill the vessel." }] };
-  return vessels.reduce(
-    (worst, { verdict }) => (STATES.indexOf(verdict.state) > STATES.indexOf(worst.state) ? verdict : worst),
-    vessels[0]!.verdict,
-  );
+  const train = within("vessels", workTrain(asked));
+  if (!train.ok) return train;
+  return succeed({
+    vessels: train.value.beds.map((bed) => vesselStanding(bed, asked)),
+    train: trainAnswer(train.value, asked),
+  });
 }

@@ -1,8 +1,9 @@
-import { chargeAt, leftQuantile, loadAtMark, outputShare, type Mark } from "../belief/charge-belief";
+import { chargeAt, outputOf, type Mark } from "../belief/charge-belief";
 import { daysBetween, weekdayOf } from "../dates/calendar";
 import { DAY_SD, PACE_SD, type KnownWork } from "../dates/expected-use";
 import { chance, datesOf, DEFAULT_PATHS, NO_USE, WorkToCome, type DepletionAnswer } from "../dates/futures";
 import { fail, succeed, type Result } from "../result";
+import { drawnLeft, leftBehind, outputsToCome } from "./in-series";
 import type { Standing, WorkedStanding } from "./standing";
 
 /** Seeded, so that the same facts give the same dates. */
@@ -16,16 +17,20 @@ export const paceSd = ({ use }: Standing): number => PACE_SD / Math.sqrt(1 + use
  * @param normal standard normal draws
  */
 export function drawLeft(
-  { belief, question }: Pick<WorkedStanding, "belief" | "question">,
+  { belief, question, ahead }: Pick<WorkedStanding, "belief" | "question" | "ahead">,
   mark: Mark,
   place: number,
   normal: () => number,
 ): { readonly feed: number; readonly left: number } {
-  const load = loadAtMark(belief, mark, chargeAt(belief, place));
   const feed = question.feed.median * Math.exp(question.feed.sd * normal());
   const gone = Math.max(0, question.sinceLog.median + question.sinceLog.sd * normal());
-  return { feed, left: Math.max(0, ((load - question.used) * 100) / feed - gone) };
+  const bed = { belief, used: question.used };
+  const left = drawnLeft(bed, mark, ahead, chargeAt(belief, place), (each) => elsewhere(place, each), feed);
+  return { feed, left: Math.max(0, left - gone) };
 }
+
+/** A place between 0 and 1 for a bed ahead, its own for each draw of the last bed. */
+const elsewhere = (place: number, bed: number) => (place * (DEFAULT_PATHS + 1) * Math.sqrt(bed + 2) * 7) % 1;
 
 /** Days from the first day to come on which the mark falls, one a simulated future, ascending. */
 export function standingDays(worked: WorkedStanding, bookings: readonly KnownWork[] = []): Result<Int32Array> {
@@ -68,19 +73,40 @@ const BAND_MARGIN = 1.04;
 
 /** Output over litres as the belief has it: the middle and the 10 and 90 % points of many drawn charges. */
 export function expectedOutputs(
-  { standing: where, belief, toHard, question }: WorkedStanding,
+  { standing: where, belief, toHard, question, ahead }: WorkedStanding,
   until?: number,
 ): readonly ExpectedOutput[] {
   const { used, feed } = where;
-  const untilLitres = until ?? BAND_MARGIN * Math.max(used.litres + leftQuantile(belief, toHard, question, 0.9), 1);
+  const untilLitres =
+    until ?? BAND_MARGIN * Math.max(used.litres + leftBehind(belief, toHard, ahead, question, 0.9), 1);
   const loadSoFar = used.litres > 0 ? used.meq / used.litres : feed.typical / 100;
-  const draws = Array.from({ length: BAND_DRAWS }, (_, i) => chargeAt(belief, (i + 0.5) / BAND_DRAWS));
+  const places = Array.from({ length: BAND_DRAWS }, (_, i) => (i + 0.5) / BAND_DRAWS);
+  const draws = places.map((place) => chargeAt(belief, place));
+  const shares = draws.map((drawn) => outputOf(belief, drawn));
+  const toCome = Array.from({ length: BAND_POINTS + 1 }, (_, i) =>
+    Math.max(0, (untilLitres * i) / BAND_POINTS - used.litres),
+  );
+  const behind =
+    ahead.length === 0
+      ? undefined
+      : draws.map((drawn, i) =>
+          outputsToCome(
+            { belief, used: used.meq },
+            ahead,
+            drawn,
+            (bed) => elsewhere(places[i]!, bed),
+            feed.typical,
+            toCome,
+          ),
+        );
   return Array.from({ length: BAND_POINTS + 1 }, (_, i) => {
     const litres = (untilLitres * i) / BAND_POINTS;
     const isPast = litres <= used.litres;
     const meq = isPast ? litres * loadSoFar : used.meq + ((litres - used.litres) * feed.typical) / 100;
     const fed = isPast ? 100 * loadSoFar : feed.typical;
-    const outputs = Float64Array.from(draws, (drawn) => fed * outputShare(belief, drawn, Math.max(meq, 1e-9))).sort();
+    const outputs = Float64Array.from(shares, (share, k) =>
+      behind && !isPast ? behind[k]![i]! : fed * share(Math.max(meq, 1e-9)),
+    ).sort();
     const at = (share: number) => outputs[Math.floor(share * BAND_DRAWS)]!;
     return { litres, early: at(0.9), likely: at(0.5), late: at(0.1) };
   });

@@ -3,8 +3,6 @@ import {
   capacityWeights,
   chargeBelief,
   laterThanLimit,
-  leftQuantile,
-  leftUntil,
   markAtThroughput,
   markOf,
   shapeOf,
@@ -28,25 +26,23 @@ import { NORMAL_90 } from "../numerics/quantile";
 import { RememberedOf } from "../numerics/remembered";
 import type { Id } from "../descriptor/identity";
 import type { Charge } from "../resin/charge.record";
-import type { Vessel } from "../vessel/vessel.record";
 import { fail, finite, succeed, type Result } from "../result";
 import { slowRise, type SlowRise } from "../verdict/slow-rise";
 import { paceOf, verdict, type Verdict } from "../verdict/verdict";
-import { scaleFactor } from "../water/meter";
-import type { ChargeLedger, OutputReading, RigLedger } from "./charge-ledger";
+import type { RigLedger } from "./charge-ledger";
+import type { ChargeLedger, OutputReading } from "./ledger-facts";
 import type { DoubtfulFeed } from "./feed-history";
 import {
   chargeCondition,
   gradeCapacityOf,
+  hardOf,
   hydraulicsOf,
-  learn,
-  lessonsOf,
   limitOf,
   scaleOfCharge,
-  vesselLedger,
   type Hydraulics,
-  type VesselFacts,
-} from "./lessons";
+} from "./hydraulics";
+import { leftBehind, threeBehind, type Ahead } from "./in-series";
+import { learn, lessonsOf, vesselLedger, type VesselFacts } from "./lessons";
 import { passage, time } from "./readings";
 import type { KnownComposition } from "./tap-composition";
 import { usedBefore, type Before } from "./used-before";
@@ -111,6 +107,8 @@ export interface Standing {
   /** Likeliest width of the front, and share of the water that goes round the beads where that is likely. */
   readonly shape: { readonly width: number; readonly bypass: number };
   readonly verdict: Verdict;
+  /** Share of the belief whose limit lies at or below the load used. */
+  readonly limitReached: number;
   readonly pace: number;
   /** Depth of the front, 0 at the inlet: early, likely, late. */
   readonly front: ThreeOf<number>;
@@ -148,6 +146,8 @@ export interface WorkedStanding {
   readonly toHard: Mark;
   readonly question: LeftQuestion;
   readonly firstDay: string;
+  /** Beds that stand before it, as they are believed. */
+  readonly ahead: Ahead;
 }
 
 /** Weeks whose water tells which taps a rig hangs on. */
@@ -171,8 +171,6 @@ function feedToCome({ rig, now }: StandingInput, { feed }: RigLedger, { lines }:
   return { low: typical / reach, typical, high: typical * reach, sd, isRead };
 }
 
-const hardOf = ({ marks }: Vessel) => marks.hard / scaleFactor(marks.scale);
-
 /** Spread of a load nobody has put on yet. */
 export const FRESH_SD = 0.03;
 
@@ -182,21 +180,29 @@ const rangeOf = (weights: CapacityWeights, gradeCapacity: number): CapacityRange
   high: gradeCapacity * Math.exp(xQuantile(weights, 0.9)),
 });
 
+const NONE_AHEAD: Ahead = [];
+
 /**
  * Where the charge in a vessel stands: load used against a belief that starts at the grade, learns from the owner's past
- * charges and is moved by the product readings.
+ * charges and is moved by the product readings. Of a vessel among others ask `workTrain`.
  *
  * @param owner what `learn` gave for the crew's lessons; only this vessel's own when absent
+ * @param ahead the beds before it, as they are believed
  * @returns a standing, or the fault `no-charge` when the vessel is empty
  */
-export function workStanding(input: StandingInput, owner?: OwnerBelief): Result<WorkedStanding> {
-  const books = vesselLedger(input);
-  const ledger = [...books.charges].reverse().find((each) => each.charge.ended === undefined);
+export function workStanding(
+  input: StandingInput,
+  owner?: OwnerBelief,
+  books: RigLedger = vesselLedger(input),
+  ahead: Ahead = NONE_AHEAD,
+): Result<WorkedStanding> {
+  const isOwn = ({ charge }: ChargeLedger) => !input.train || charge.vesselId === input.vessel.id;
+  const ledger = [...books.charges].reverse().find((each) => isOwn(each) && each.charge.ended === undefined);
   if (!ledger) return fail("no-charge", "This vessel has no charge in use.");
   const hydraulics = hydraulicsOf(ledger.charge, input);
   if (!hydraulics.ok) return hydraulics;
   const believed = owner ?? learn(lessonsOf(input), input.vessel.id);
-  const worked = standingOf(input, believe(input, books, ledger, hydraulics.value, believed));
+  const worked = standingOf(input, believe(input, books, ledger, hydraulics.value, believed, ahead));
   const checked = finite(worked.standing);
   return checked.ok ? succeed(worked) : checked;
 }
@@ -251,6 +257,7 @@ interface Believed {
   readonly leak: Leak | undefined;
   /** An aquarium is harmed by the first leak, whatever a meter shows of it; else the limit. */
   readonly toEnd: Mark;
+  readonly ahead: Ahead;
 }
 
 function believe(
@@ -259,6 +266,7 @@ function believe(
   ledger: ChargeLedger,
   hydraulics: Hydraulics,
   owner: OwnerBelief,
+  ahead: Ahead,
 ): Believed {
   const { vessel, rig } = input;
   const { charge, outputs, lines } = ledger;
@@ -282,7 +290,7 @@ function believe(
     feed: { median: feed.typical, sd: feed.sd },
     sinceLog: { median: work.sinceLog.litres, sd: work.sinceLog.sd },
   };
-  const leak = leakOf(belief, question, hydraulics.composition);
+  const leak = leakOf(belief, question, hydraulics.composition, ahead);
   return {
     books,
     ledger,
@@ -300,12 +308,14 @@ function believe(
     question,
     feedMeetsLimit: limitEc25 >= feed.typical,
     leak,
+    ahead,
     toEnd: leak && rig.use === "aquarium" ? markAtThroughput(leak.throughput, belief) : toLimit,
   };
 }
 
 interface Judged {
   readonly verdict: Verdict;
+  readonly limitReached: number;
   readonly pace: number;
   readonly promisedShare: number;
   readonly rise: SlowRise | undefined;
@@ -315,7 +325,7 @@ interface Judged {
 }
 
 function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
-  const { belief, groups, used, before, owner, question, toLimit, toHard, toEnd, leak, feedMeetsLimit, work } =
+  const { belief, groups, used, before, owner, question, toLimit, toHard, toEnd, leak, feedMeetsLimit, work, ahead } =
     believed;
   const promised = Math.exp(belief.scale.logPromised + xQuantile(owner.capacity, 0.5));
   const promisedShare =
@@ -323,7 +333,7 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
   const litres = groups.map((group) => group.litres);
   const pace = paceOf(litres, work.use.dayWithWater, rig.litresPerJob);
   const leftAt = (of: ChargeBelief, asked: LeftQuestion, share: number) =>
-    feedMeetsLimit ? Infinity : leftQuantile(of, toEnd, asked, share);
+    feedMeetsLimit ? Infinity : leftBehind(of, toEnd, ahead, asked, share);
   const logged: LeftQuestion = { ...question, sinceLog: { median: 0, sd: 0 } };
   const rise = slowRise(groups, hardOf(vessel));
   const limitReached = shareReachedBy(belief, toLimit, used.meq);
@@ -343,7 +353,7 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
   const isAboveHard = (groups[groups.length - 1]?.ec25 ?? 0) >= hardOf(vessel);
   const isBelieved = leftTo === "limit" || (leftTo === "hard" && limitReached >= BELIEVED && !isAboveHard);
   const mark = !isBelieved || feedMeetsLimit ? undefined : leftTo === "hard" ? toHard : toLimit;
-  return { verdict: asks, pace, promisedShare, rise, mark, leftTo };
+  return { verdict: asks, limitReached, pace, promisedShare, rise, mark, leftTo };
 }
 
 /** What the resin of a charge holds, in eq/L, and how far its front stands. */
@@ -373,7 +383,7 @@ function figuresOf({ ledger: { charge }, belief, used, before, owner, loadSd, hy
 }
 
 function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
-  const { books, ledger, hydraulics, owner, used, before, feed, groups, belief, question, leak } = believed;
+  const { books, ledger, hydraulics, owner, used, before, feed, groups, belief, question, leak, ahead } = believed;
   const { charge, outputs } = ledger;
   const { mark, rise, leftTo, ...judged } = judge(input, believed);
   const { sinceLog, use, firstDay } = believed.work;
@@ -394,7 +404,7 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     feed,
     passage: passage(input.rig),
     leftTo,
-    ...(mark ? { left: leftUntil(belief, mark, question) } : {}),
+    ...(mark ? { left: threeBehind(belief, mark, ahead, question) } : {}),
     leftByCount: leftByCount(believed),
     ...(leak && leftTo !== "none" ? { leak } : {}),
     sinceLog,
@@ -407,20 +417,29 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     heldBack: heldBackOf(input, books, ledger),
   };
   const dated = leftTo === "limit" && mark ? believed.toEnd : mark;
-  return { standing: where, belief, ...(dated ? { mark: dated } : {}), toHard: believed.toHard, question, firstDay };
+  return {
+    standing: where,
+    belief,
+    ...(dated ? { mark: dated } : {}),
+    toHard: believed.toHard,
+    question,
+    firstDay,
+    ahead,
+  };
 }
 
 const MOST_COUNTS = 20;
 const counts = new RememberedOf<OwnerBelief, ThreeOf<number>>(MOST_COUNTS);
 
 /** Litres left by the count, before this charge's readings spoke: the same whatever they say, so worked out once. */
-function leftByCount({ owner, loadSd, belief, before, groups, toLimit, question }: Believed): ThreeOf<number> {
-  if (groups.length === 0) return leftUntil(tight(belief), toLimit, question);
+function leftByCount({ owner, loadSd, belief, before, groups, toLimit, question, ahead }: Believed): ThreeOf<number> {
+  if (groups.length === 0) return threeBehind(tight(belief), toLimit, ahead, question);
+  const byCount = () =>
+    threeBehind(chargeBelief(owner, loadSd, [], belief.scale, before.used), toLimit, ahead, question);
+  if (ahead.length > 0) return byCount();
   const { logPromised } = belief.scale;
   const key = `${JSON.stringify([loadSd, before.used, question, logPromised])} ${toLimit.offsets.join(" ")}`;
-  return counts
-    .about(owner)
-    .of(key, () => leftUntil(chargeBelief(owner, loadSd, [], belief.scale, before.used), toLimit, question));
+  return counts.about(owner).of(key, byCount);
 }
 
 /** What waits to be confirmed since this charge was filled. */
@@ -445,11 +464,12 @@ function leakOf(
   belief: ChargeBelief,
   question: LeftQuestion,
   composition: KnownComposition | undefined,
+  ahead: Ahead,
 ): Leak | undefined {
   const { curve } = belief.scale;
   if (!composition || !curve.leak) return undefined;
   const { throughput, species } = curve.leak;
   const share = throughput / (Math.exp(belief.scale.logPromised) / belief.scale.meq);
-  const left = leftUntil(belief, markAtThroughput(throughput, belief), question);
+  const left = threeBehind(belief, markAtThroughput(throughput, belief), ahead, question);
   return { ...left, species, isUnseen: share < SEEN_FROM, share, throughput };
 }

@@ -27,6 +27,7 @@ const TITLES: Readonly<Record<State, string>> = {
 /** Two words for a verdict. */
 export function verdictTitle({ verdict }: Standing, { use }: Rig): string {
   if (verdict.reasons[0] === "odd-reading") return "Watch: read it again";
+  if (verdict.state === "watch" && verdict.reasons[0] === "lead-spent") return "Watch: rotate";
   if (verdict.state === "finish" && use === "aquarium") return "Stop filling";
   return TITLES[verdict.state];
 }
@@ -159,19 +160,44 @@ function tooEarly({ rise, left }: Standing, wording: Wording): string {
     : ", but the readings before were clean";
 }
 
+/** A bed before the last that is spent. */
+export interface SpentLead {
+  readonly vessel: Vessel;
+  readonly standing: Standing;
+}
+
+/** Of what a verdict speaks. */
+export interface SpokenOf {
+  readonly rig: Rig;
+  readonly vessel: Vessel;
+  /** The spent bed before it, in a train that has one. */
+  readonly lead?: SpentLead | undefined;
+}
+
+/** Whether a bed lets more through than its watch point. */
+const isOffZero = (where: Standing, { marks }: Vessel) =>
+  (where.groups[where.groups.length - 1]?.ec25 ?? 0) >= marks.watch / scaleFactor(marks.scale);
+
+/** What a spent lead asks for: both off zero means that both are spent. */
+function leadWords(where: Standing, { vessel, lead }: SpokenOf, wording: Wording): string {
+  const [spent, behind] = [lead?.vessel ?? vessel, lead ? vessel : undefined];
+  const standing = lead?.standing ?? where;
+  const read = standing.outputs.length > 0 ? `, ${lastReadWords(standing, spent, wording)},` : ", by the count,";
+  if (behind && isOffZero(where, behind))
+    return `The lead, ${spent.name}${read} and ${behind.name} behind it are both off zero: both are spent. Replace both.`;
+  return `The lead, ${spent.name}${read} is spent. ${behind ? `${behind.name} still guards: move it to the front and hang fresh resin behind it.` : "Move the next one to the front and hang fresh resin behind it."}`;
+}
+
 /** One reason in words that say what to do. */
-export function reasonWords(
-  reason: Reason,
-  where: Standing,
-  facts: { readonly rig: Rig; readonly vessel: Vessel },
-  wording: Wording,
-): string {
+export function reasonWords(reason: Reason, where: Standing, facts: SpokenOf, wording: Wording): string {
   const { rig, vessel } = facts;
   const on = new OnTheMeter(where, vessel, wording);
   const isAquarium = rig.use === "aquarium";
   const left = leftWords(where, facts, wording);
   const used = tidy(100 * where.promisedShare);
   switch (reason) {
+    case "lead-spent":
+      return leadWords(where, facts, wording);
     case "no-charge":
       return "No charge is in use: fill the vessel.";
     case "above-hard":
@@ -250,11 +276,7 @@ export interface VerdictWords {
  * A verdict in the trade's words.
  * @example verdictWords(where, facts, wording).title // "Fine"
  */
-export function verdictWords(
-  where: Standing,
-  facts: { readonly rig: Rig; readonly vessel: Vessel },
-  wording: Wording,
-): VerdictWords {
+export function verdictWords(where: Standing, facts: SpokenOf, wording: Wording): VerdictWords {
   const [first, ...others] = where.verdict.reasons;
   // Beside a reading above the watch point, or a long silence, the litres have been said.
   const saidBy: readonly (Reason | undefined)[] = ["above-watch", "not-logged"];

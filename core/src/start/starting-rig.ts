@@ -8,6 +8,7 @@ import { RANGES } from "../ranges";
 import type { Charge, PartUsed } from "../resin/charge.record";
 import type { Grade } from "../resin/capacity";
 import { fail, succeed, within, type Result } from "../result";
+import type { Arrangement, Place } from "../rig/arrangement.record";
 import type { Rig } from "../rig/rig.record";
 import type { Marks } from "../vessel/marks";
 import type { Vessel } from "../vessel/vessel.record";
@@ -44,6 +45,7 @@ export interface StartingRecords {
   readonly meter: Meter;
   readonly vessel: Vessel;
   readonly rig: Rig;
+  readonly arrangement: Arrangement;
   readonly charge: Charge;
   /** What the meter showed, as the tap's first reading. */
   readonly feedTest?: FeedTest;
@@ -126,23 +128,25 @@ export function startingRecords(answers: StartAnswers, newId: () => Id, now: num
   };
   const before = behindMembrane
     ? [
-        { kind: "sediment" as const },
-        { kind: "carbon" as const },
-        { kind: "membrane" as const, rejection: USUAL_REJECTION },
+        { id: newId(), kind: "sediment" as const },
+        { id: newId(), kind: "carbon" as const },
+        { id: newId(), kind: "membrane" as const, rejection: USUAL_REJECTION },
       ]
     : [];
+  const place: Place = { stageId: newId(), vesselId: vessel.id };
   const rig: Rig = {
     id: newId(),
     name: answers.name,
     use: defaults.use,
     tapId: tap.value.id,
     flow: toolFlow ?? usualFlow,
-    stages: [...before, { kind: "resin", vesselId: vessel.id }],
+    stages: [...before, { id: place.stageId, kind: "resin" }],
     jobName: defaults.jobName,
     litresPerJob,
     jobsPerWeek,
   };
   const at = new Date(now).toISOString();
+  const arrangement: Arrangement = { id: newId(), rigId: rig.id, at, did: "hung-in", places: [place] };
   const charge: Charge = {
     ...{ id: newId(), vesselId: vessel.id, rigId: rig.id, grade: answers.grade, packing: "settled" as const },
     resinLitres: Number((grossVolume * fillFraction).toPrecision(3)),
@@ -154,7 +158,7 @@ export function startingRecords(answers: StartAnswers, newId: () => Id, now: num
   const isNew = { tap: answers.tap === undefined, meter: !isMeter(read) && shown !== undefined };
   return succeed({
     ...(isNew.tap ? { site } : {}),
-    ...{ tap: tap.value, meter, vessel, rig, charge, isNew },
+    ...{ tap: tap.value, meter, vessel, rig, arrangement, charge, isNew },
     ...(shown === undefined
       ? {}
       : { feedTest: { id: newId(), tapId: tap.value.id, at, meterId: meter.id, value: shown } }),

@@ -13,7 +13,8 @@ export type Reason =
   | "above-watch"
   | "capacity-used"
   | "not-logged"
-  | "nearly-used";
+  | "nearly-used"
+  | "lead-spent";
 
 export interface Verdict {
   readonly state: State;

@@ -14,7 +14,7 @@ import { DAY_SD } from "../dates/expected-use";
 import { chance } from "../dates/futures";
 import { nearestRank } from "../numerics/quantile";
 import type { ThreeOf } from "../life/life-range";
-import { limitOf, gradeCapacityOf, chargeCondition } from "../run/lessons";
+import { chargeCondition, gradeCapacityOf, limitOf } from "../run/hydraulics";
 import { FRESH_SD, type WorkedStanding } from "../run/standing";
 import { drawLeft, paceSd } from "../run/standing-dates";
 import type { Charge } from "../resin/charge.record";

@@ -11,14 +11,18 @@ import { DEFAULT_PRICES, lateness, type Prices } from "../plan/prices";
 import type { PriceList } from "../plan/price-list.record";
 import type { Charge } from "../resin/charge.record";
 import { PACKING_FACTORS } from "../resin/storage";
+import type { Arrangement } from "../rig/arrangement.record";
 import type { Rig } from "../rig/rig.record";
+import { Trains } from "../rig/trains";
 import type { Visit } from "../rig/visit.record";
-import { learn, lessonsOf, vesselLedger } from "../run/lessons";
+import { rigLedger } from "../run/charge-ledger";
+import { lessonsOf } from "../run/lessons";
 import { knownWork } from "../run/known-work";
 import { membraneTrend } from "../run/membrane-history";
 import { time } from "../run/readings";
-import { workStanding, type StandingInput, type WorkedStanding } from "../run/standing";
+import type { StandingInput, WorkedStanding } from "../run/standing";
 import { standingDates } from "../run/standing-dates";
+import { lastBed, workTrain } from "../run/train";
 import type { Bag } from "../stock/bag.record";
 import type { Disposal } from "../stock/disposal.record";
 import { ordersFor, type Order } from "../stock/orders";
@@ -40,6 +44,7 @@ import { proposeWeeks, type VesselWork, type WeeksPlan } from "./propose";
 export interface CrewRecords extends WorkBook {
   readonly rigs: readonly Rig[];
   readonly vessels: readonly Vessel[];
+  readonly arrangements: readonly Arrangement[];
   readonly taps: readonly Tap[];
   readonly meters: readonly Meter[];
   readonly charges: readonly Charge[];
@@ -119,7 +124,7 @@ function usualFilling(vessel: Vessel, last: Charge | undefined): Filling {
 /** What was seen of a rig that makes its parts due. */
 function seenOf(records: CrewRecords, input: StandingInput, week: number): Seen {
   const { rig, dateOf } = input;
-  const { water } = vesselLedger(input);
+  const { water } = rigLedger(input);
   const chlorine = records.reports
     .filter((report) => report.tapId === rig.tapId && report.values.chloramine !== undefined)
     .sort((a, b) => (a.sampledOn < b.sampledOn ? 1 : -1))[0]?.values.chloramine;
@@ -164,17 +169,20 @@ function standings(records: CrewRecords, { now, dateOf }: WeeksQuestion) {
   const today = dateOf(now);
   const visits = [...records.visits].sort((a, b) => time(a.at) - time(b.at));
   const charges = [...records.charges].sort((a, b) => time(a.filledAt) - time(b.filledAt));
+  const trains = new Trains(records.arrangements);
   const inputs = records.rigs
     .filter(({ retiredOn }) => retiredOn === undefined)
     .flatMap((rig): Asked[] => {
-      const stage = rig.stages.find((each) => each.kind === "resin");
-      const vessel = stage?.kind === "resin" ? vessels.get(stage.vesselId) : undefined;
+      const linked = trains.linkedTo(rig.id);
+      const standing = trains.at(rig.id, now).flatMap(({ vesselId }) => vessels.get(vesselId) ?? []);
+      const vessel = standing[standing.length - 1];
       if (!vessel) return [];
-      const { feedTests, reports } = records;
+      const { feedTests, reports, arrangements } = records;
       const facts = {
         ...{ rig, vessel, taps, meters, feedTests, reports, now, today, dateOf },
-        visits: visits.filter((visit) => visit.rigId === rig.id),
-        charges: charges.filter((charge) => charge.rigId === rig.id),
+        train: { rigs: records.rigs.filter(({ id }) => linked.has(id)), vessels: records.vessels, arrangements },
+        visits: visits.filter((visit) => linked.has(visit.rigId)),
+        charges: charges.filter((charge) => linked.has(charge.rigId)),
       };
       return [{ ...facts, bookings: knownWork(facts, records) }];
     });
@@ -182,12 +190,15 @@ function standings(records: CrewRecords, { now, dateOf }: WeeksQuestion) {
   const found: Standing[] = [];
   const silent: { rigId: Id; because: string }[] = [];
   for (const input of inputs) {
-    const owner = learn(lessons, input.vessel.id);
-    const worked = workStanding(input, owner);
-    if (!worked.ok) silent.push({ rigId: input.rig.id, because: worked.fault.message });
-    else if (worked.value.standing.feedMeetsLimit)
+    const train = workTrain(input, lessons);
+    const last = train.ok ? lastBed(train.value) : train;
+    if (!last.ok) silent.push({ rigId: input.rig.id, because: last.fault.message });
+    else if (last.value.worked.standing.feedMeetsLimit)
       silent.push({ rigId: input.rig.id, because: "The feed itself meets the limit: nothing runs out." });
-    else found.push({ input, worked: worked.value, owner });
+    else {
+      const { vessel, worked, owner } = last.value;
+      found.push({ input: { ...input, vessel }, worked, owner });
+    }
   }
   return { inputs, found, silent, today };
 }
@@ -206,7 +217,10 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
   const stockFacts = { bags, charges, today, dateOf };
   const stock = stockOf(stockFacts);
   const works = found.map(({ input: { rig, vessel, charges: own, bookings }, worked, owner }): VesselWork => {
-    const filling = usualFilling(vessel, own[own.length - 1]);
+    const filling = usualFilling(
+      vessel,
+      [...own].reverse().find(({ vesselId }) => vesselId === vessel.id),
+    );
     const stored = storedAs(refillFrom(fitting(stock, vessel), filling.grade, filling.resinLitres).portions, stock);
     return {
       ...{ rig, vessel, worked, owner, whatIf, appointments },

@@ -29,7 +29,15 @@ async function all<T>(records: Records, kind: string): Promise<readonly T[]> {
 
 /** What each part of a crew's records is called where it is kept. */
 const KEPT_AS: Readonly<Record<keyof CrewRecords, RecordKind>> = {
-  ...{ rigs: "rigs", vessels: "vessels", taps: "taps", meters: "meters", charges: "charges", visits: "visits" },
+  ...{
+    rigs: "rigs",
+    arrangements: "arrangements",
+    vessels: "vessels",
+    taps: "taps",
+    meters: "meters",
+    charges: "charges",
+    visits: "visits",
+  },
   ...{ feedTests: "feed-tests", reports: "water-reports", membraneChecks: "membrane-checks", bookings: "bookings" },
   ...{ usualWeeks: "usual-weeks", daysOff: "days-off", bags: "bags", disposals: "disposals", services: "services" },
   ...{ pressureChecks: "pressure-checks", appointments: "appointments", priceLists: "price-lists" },

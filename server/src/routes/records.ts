@@ -58,7 +58,8 @@ function parsePut(ctx: Context, kind: Kind): Put | undefined {
     sendNewerShape(ctx, [kind.many]);
     return undefined;
   }
-  if ("body" in read && revision.data) return { ...head, replaces: revision.data.replaces, body: read.body };
+  if ("body" in read && revision.data)
+    return { ...head, replaces: revision.data.replaces, body: read.body, shape: revision.data.shape, old: read.old };
   sendFieldErrors(ctx, [...complaints, ...("errors" in read ? read.errors : [])]);
   return undefined;
 }

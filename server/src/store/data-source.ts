@@ -8,6 +8,7 @@ import { Acts1795800000005 } from "./migrations/0005-acts";
 import { Weeks1795900000006 } from "./migrations/0006-weeks";
 import { Pressure1796000000007 } from "./migrations/0007-pressure";
 import { RefillSteps1796100000008 } from "./migrations/0008-refill-steps";
+import { Arrangements1796200000009 } from "./migrations/0009-arrangements";
 import { ENTITIES } from "./tables";
 
 export interface DatabaseAddress {
@@ -27,6 +28,7 @@ const MIGRATIONS = [
   Weeks1795900000006,
   Pressure1796000000007,
   RefillSteps1796100000008,
+  Arrangements1796200000009,
 ];
 
 /** Milliseconds: of a statement, and of waiting for a row that another write holds; then the database gives up. */

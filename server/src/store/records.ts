@@ -4,6 +4,7 @@ import type { Act, FieldError, Page, Put, Stored } from "@winter-bead/contract";
 import { currentShape, inUseWords, upcast, type Users } from "@winter-bead/core";
 import { mayName, referencesIn } from "@winter-bead/core/src/descriptor/references";
 import { In, MoreThan, type EntityManager } from "typeorm";
+import { withBeside } from "./beside-old";
 import { names, rowsNaming } from "./naming";
 import { fromRow, toItemRow, toRow } from "./rows";
 import { ACTS, VERSIONS, type ItemRow, type Row, type StoredKind, type StoredKinds, type VersionRow } from "./tables";
@@ -104,7 +105,16 @@ export class Records {
    * A repeated send is answered before anything is locked. The crew's counter is locked first in every write, so that no
    * two writes of a crew wait for each other in a ring, and what was looked at stands until it is kept.
    */
-  async act(id: string, act: Act, author?: string): Promise<ActOutcome> {
+  async act(id: string, asked: Act, author?: string): Promise<ActOutcome> {
+    const { act, saidAt } = await withBeside(this.manager, this.crewId, this.kinds, asked);
+    const outcome = await this.whole(id, act, author);
+    if (outcome.outcome === "refused")
+      return { ...outcome, errors: outcome.errors.map((each) => ({ ...each, path: saidAt(each.path) })) };
+    // Whoever sent an earlier shape does not know what was kept beside.
+    return "records" in outcome ? { ...outcome, records: outcome.records.slice(0, asked.puts.length) } : outcome;
+  }
+
+  private async whole(id: string, act: Act, author?: string): Promise<ActOutcome> {
     if ((await this.acceptedOf(act)).size === act.puts.length)
       return { outcome: "unchanged", records: await this.recordsOf(act) };
     const last = await this.takeNumbers(act.puts.length);

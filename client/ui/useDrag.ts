@@ -1,10 +1,10 @@
 import { useRef, useState, type PointerEvent } from "react";
 
-const dayUnder = (x: number, y: number) =>
+const placeUnder = (x: number, y: number, of: string) =>
   document
     .elementsFromPoint(x, y)
-    .map((element) => element.closest<HTMLElement>("[data-day]")?.dataset["day"])
-    .find((day) => day !== undefined);
+    .map((element) => element.closest<HTMLElement>(`[data-${of}]`)?.dataset[of])
+    .find((place) => place !== undefined);
 
 /** Pixels at the edge of the list within which it scrolls on. */
 const EDGE = 70;
@@ -18,10 +18,11 @@ function scrollerOf(element: HTMLElement): HTMLElement | undefined {
 }
 
 /**
- * A thing that is dragged from day to day by its handle, with a finger or a mouse; near the edge the list scrolls on.
- * @param drop where it was let go, where that is a day
+ * A thing that is dragged from place to place by its handle, with a finger or a mouse; near the edge the list scrolls on.
+ * @param drop where it was let go, where that is a place
+ * @param of what places are told by: `day` for elements with `data-day`
  */
-export function useDrag(drop: (id: string, on: string) => void) {
+export function useDrag(drop: (id: string, on: string) => void, of = "day") {
   const [over, setOver] = useState<string>();
   const held = useRef<{ id: string; on: string | undefined; scroller: HTMLElement | undefined }>(undefined);
   const move = (event: PointerEvent<HTMLElement>) => {
@@ -32,7 +33,7 @@ export function useDrag(drop: (id: string, on: string) => void) {
       if (event.clientY > bottom - EDGE) scroller.scrollTop += SCROLL_STEP;
       if (event.clientY < top + EDGE) scroller.scrollTop -= SCROLL_STEP;
     }
-    held.current.on = dayUnder(event.clientX, event.clientY);
+    held.current.on = placeUnder(event.clientX, event.clientY, of);
     setOver(held.current.on);
   };
   const end = () => {

@@ -1,0 +1,66 @@
+import { Trains, type Id, type Stage, type Vessel } from "@winter-bead/core";
+import type { Assessment, BedAssessment, RigFacts } from "./assess";
+import type { RigView } from "./useRigs";
+
+/** A rig's view with one vessel of its train in the middle: what is said is of that one. */
+export function vesselView(view: RigView, vesselId: Id): RigView {
+  const { facts, assessment } = view;
+  const vessel = facts.train.vessels.find(({ id }) => id === vesselId) ?? facts.vessel;
+  if (vessel.id === facts.vessel.id) return view;
+  const bed = assessment?.beds?.find((each) => each.vesselId === vesselId);
+  const own: Assessment = bed
+    ? {
+        standing: { ...bed.standing, verdict: bed.verdict },
+        verdict: bed.verdict,
+        ...(bed.dates ? { dates: bed.dates } : {}),
+        ...(bed.front ? { front: bed.front } : {}),
+        ...(assessment?.owners ? { owners: assessment.owners } : {}),
+      }
+    : { because: "No charge is in use in this vessel." };
+  return { ...view, facts: { ...facts, vessel }, assessment: own };
+}
+
+/** Vessels that stand in a rig now, in the order of the flow. */
+export function vesselsHere({ rig, train, now }: Pick<RigFacts, "rig" | "train" | "now">): readonly Vessel[] {
+  const known = new Map(train.vessels.map((vessel) => [vessel.id, vessel]));
+  return new Trains(train.arrangements).at(rig.id, now).flatMap(({ vesselId }) => known.get(vesselId) ?? []);
+}
+
+/** Those that stood there once, and have charges to look back on. */
+export function vesselsBefore(facts: RigFacts): readonly Vessel[] {
+  const here = new Set(vesselsHere(facts).map(({ id }) => id));
+  const ever = new Trains(facts.train.arrangements).everIn(facts.rig.id);
+  const all = [...facts.charges, ...facts.elsewhere.charges];
+  return facts.train.vessels.filter(
+    ({ id }) => ever.has(id) && !here.has(id) && all.some(({ vesselId }) => vesselId === id),
+  );
+}
+
+/** A stage as it is drawn: what it is, and of a place for resin who stands there and how. */
+export interface DrawnStage {
+  readonly id: Id;
+  readonly kind: Stage["kind"];
+  readonly vessel?: Vessel;
+  readonly bed?: BedAssessment;
+}
+
+/** Stages from the tap to the tool as they stand now; a place in the train of which no stage is left stands at the end. */
+export function drawnStages({ facts, assessment }: RigView): readonly DrawnStage[] {
+  const { rig, train, now } = facts;
+  const places = new Trains(train.arrangements).placesAt(rig.id, now);
+  const resin = (id: Id): DrawnStage => {
+    const vesselId = places.find(({ stageId }) => stageId === id)?.vesselId;
+    const vessel = train.vessels.find((each) => each.id === vesselId);
+    const bed = assessment?.beds?.find((each) => each.vesselId === vesselId);
+    return { id, kind: "resin", ...(vessel ? { vessel } : {}), ...(bed ? { bed } : {}) };
+  };
+  // The vessels stand in the order of their arrangement, whatever the stages say since.
+  const inOrder = places.map(({ stageId }) => stageId);
+  let next = 0;
+  const known = new Set(inOrder);
+  const stages = rig.stages.map(({ id, kind }): DrawnStage => {
+    if (kind !== "resin") return { id, kind };
+    return resin(known.has(id) ? inOrder[next++]! : id);
+  });
+  return [...stages, ...inOrder.slice(next).map(resin)];
+}

@@ -1,0 +1,55 @@
+import type { Id } from "../descriptor/identity";
+import type { Place } from "./arrangement.record";
+
+const placed = (stageId: Id, vesselId: Id | undefined): Place =>
+  vesselId === undefined ? { stageId } : { stageId, vesselId };
+
+/**
+ * Every vessel one place forward, that of the first place to the end: the lag becomes the lead, and what was the lead stands
+ * last once it is filled anew.
+ *
+ * @param fresh the vessel that goes to the end in its stead, where it goes to the pool
+ * @example rotated([{ stageId: "1", vesselId: "a" }, { stageId: "2", vesselId: "b" }]) // b, then a
+ */
+export function rotated(places: readonly Place[], fresh?: Id): readonly Place[] {
+  const standing = places.flatMap(({ vesselId }) => (vesselId === undefined ? [] : [vesselId]));
+  const [lead, ...others] = standing;
+  const next = lead === undefined ? [] : [...others, fresh ?? lead];
+  return places.map(({ stageId }, i) => placed(stageId, next[i]));
+}
+
+/** Another vessel in a place; nowhere else from then on. */
+export const hungIn = (places: readonly Place[], stageId: Id, vesselId: Id): readonly Place[] =>
+  places.map((each) =>
+    placed(each.stageId, each.stageId === stageId ? vesselId : each.vesselId === vesselId ? undefined : each.vesselId),
+  );
+
+/** A vessel out of its place, which stays empty. */
+export const takenOut = (places: readonly Place[], vesselId: Id): readonly Place[] =>
+  places.map((each) => placed(each.stageId, each.vesselId === vesselId ? undefined : each.vesselId));
+
+/** Whether two arrangements say the same. */
+export const samePlaces = (a: readonly Place[], b: readonly Place[]): boolean =>
+  a.length === b.length &&
+  a.every(({ stageId, vesselId }, i) => b[i]!.stageId === stageId && b[i]!.vesselId === vesselId);
+
+/** A thing of a list at another place of it; the others keep their order. @example moved(["a", "b", "c"], 2, 0) // c, a, b */
+export function moved<T>(list: readonly T[], from: number, to: number): readonly T[] {
+  const thing = list[from];
+  if (thing === undefined || from === to || to < 0 || to >= list.length) return list;
+  const others = list.filter((_, i) => i !== from);
+  return [...others.slice(0, to), thing, ...others.slice(to)];
+}
+
+/** What water meets in this order: solids first, then chlorine, then the membrane, air, and resin last. */
+export const USUAL_ORDER = ["sediment", "carbon", "membrane", "degasser", "resin"] as const;
+
+/** Where a new stage usually goes: behind the last that the water should meet before it. */
+export const usualPlace = (
+  stages: readonly { readonly kind: (typeof USUAL_ORDER)[number] }[],
+  kind: (typeof USUAL_ORDER)[number],
+): number => {
+  const rank = USUAL_ORDER.indexOf(kind);
+  const after = stages.map((each) => USUAL_ORDER.indexOf(each.kind) <= rank).lastIndexOf(true);
+  return after + 1;
+};

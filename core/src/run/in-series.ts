@@ -1,0 +1,241 @@
+import {
+  chargeAt,
+  leftQuantile,
+  loadAtMark,
+  loadLettingThrough,
+  outputOf,
+  type ChargeBelief,
+  type DrawnCharge,
+  type LeftQuestion,
+  type Mark,
+} from "../belief/charge-belief";
+import type { ThreeOf } from "../life/life-range";
+
+/** A bed that stands before another, as it is believed, with the load it has. */
+export interface BedAhead {
+  readonly belief: ChargeBelief;
+  /** meq. */
+  readonly used: number;
+}
+
+/** Beds before one, in the order the water meets them; a pair of cation and anion beds works as one. */
+export type Ahead = readonly (readonly BedAhead[])[];
+
+/** One draw of every bed ahead. */
+type DrawnAhead = readonly (readonly DrawnCharge[])[];
+
+/** Of what a bed holds to its limit: a step of the run, across the front of a bed ahead. */
+const STEP = 0.02;
+/** From here on a bed ahead lets all through. */
+const SPENT = 0.995;
+/** So many times what all beds hold, then it is called endless. */
+const ENDLESS = 20;
+/** Least load at which a curve is read. */
+const LEAST = 1e-9;
+
+const promisedOf = ({ belief }: BedAhead, { x }: DrawnCharge) => Math.exp(belief.scale.logPromised + x);
+
+/** Draws that fill a space evenly, a place between 0 and 1 for each of its directions (Kronecker sequence; Niederreiter 1992). */
+const evenly = (i: number, direction: number): number => {
+  const step = Math.sqrt([2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31, 37][direction % 12]!);
+  return ((i + 1) * step) % 1;
+};
+
+/** @param of draws from places between 0 and 1, one for each bed ahead */
+const drawAhead = (ahead: Ahead, of: (bed: number) => number): DrawnAhead => {
+  let bed = 0;
+  return ahead.map((unit) => unit.map(({ belief }) => chargeAt(belief, of(bed++))));
+};
+
+/** One bed ahead in one drawn future. */
+interface Drawn {
+  load: number;
+  readonly promised: number;
+  readonly output: (meq: number) => number;
+}
+
+/** Beds ahead as they fill, litre by litre. */
+class Filling {
+  private readonly units: readonly (readonly Drawn[])[];
+
+  constructor(
+    ahead: Ahead,
+    drawn: DrawnAhead,
+    private readonly feed: number,
+  ) {
+    this.units = ahead.map((unit, u) =>
+      unit.map((bed, b) => {
+        const charge = drawn[u]![b]!;
+        return { load: bed.used, promised: promisedOf(bed, charge), output: outputOf(bed.belief, charge) };
+      }),
+    );
+  }
+
+  /** A step's litres that follow the fronts of all beds ahead. */
+  get step(): number {
+    let least = Infinity;
+    for (const unit of this.units) for (const { promised } of unit) least = Math.min(least, promised);
+    return (100 * STEP * least) / this.feed;
+  }
+
+  /** Takes so many litres through. @returns µS/cm that leave the last of them, as in their middle */
+  take(litres: number): number {
+    let reaching = this.feed;
+    for (const unit of this.units) {
+      const gain = (litres * reaching) / 100;
+      let through = 0;
+      for (const bed of unit) {
+        through = Math.max(through, bed.output(Math.max(LEAST, bed.load + gain / 2)));
+        bed.load += gain;
+      }
+      reaching *= Math.min(1, through);
+    }
+    return reaching;
+  }
+}
+
+/** Litres until the last bed has so much load, the beds ahead filling meanwhile. */
+function litresUntil(load: number, used: number, ahead: Ahead, drawn: DrawnAhead, feed: number): number {
+  if (load <= used) return 0;
+  const [only, ...others] = ahead.flat();
+  if (only && others.length === 0)
+    return (100 * loadLettingThrough(only.belief, drawn[0]![0]!, only.used, load - used)) / feed;
+  const filling = new Filling(ahead, drawn, feed);
+  const { step } = filling;
+  const most = (ENDLESS * step) / STEP;
+  let [litres, meq] = [0, used];
+  while (litres < most) {
+    const leaving = filling.take(step);
+    const gain = (leaving * step) / 100;
+    if (meq + gain >= load) return litres + (step * (load - meq)) / gain;
+    litres += step;
+    meq += gain;
+    if (leaving >= SPENT * feed) return litres + (100 * (load - meq)) / leaving;
+  }
+  return litres;
+}
+
+/**
+ * Litres left of one drawn future of a bed behind others: all run forward at the feed to come.
+ * @param of places between 0 and 1, one for each bed ahead
+ */
+export function drawnLeft(
+  { belief, used }: BedAhead,
+  mark: Mark,
+  ahead: Ahead,
+  drawn: DrawnCharge,
+  of: (bed: number) => number,
+  feed: number,
+): number {
+  const load = loadAtMark(belief, mark, drawn);
+  return ahead.length === 0
+    ? Math.max(0, ((load - used) * 100) / feed)
+    : litresUntil(load, used, ahead, drawAhead(ahead, of), feed);
+}
+
+const DRAWS = 600;
+const ROOT = Math.sqrt(3);
+/** Three points stand for a normal, by how often a draw takes each: 1, 4 and 1 of six. */
+const FEED_OF_SIX = [-ROOT, 0, 0, ROOT, 0, 0] as const;
+
+/** Litres left to a mark of a bed behind others, one a draw, ascending; what went since the log is not taken off. */
+function drawnLitres(belief: ChargeBelief, mark: Mark, ahead: Ahead, { used, feed }: LeftQuestion): Float64Array {
+  return Float64Array.from({ length: DRAWS }, (_, i) => {
+    const drawn = chargeAt(belief, (i + 0.5) / DRAWS);
+    const fed = feed.median * Math.exp(feed.sd * FEED_OF_SIX[i % 6]!);
+    return drawnLeft({ belief, used }, mark, ahead, drawn, (bed) => evenly(i, bed), fed);
+  }).sort();
+}
+
+interface Known {
+  readonly of: readonly unknown[];
+  readonly litres: Float64Array;
+}
+const known = new WeakMap<ChargeBelief, WeakMap<Mark, Known>>();
+
+function litresOnce(belief: ChargeBelief, mark: Mark, ahead: Ahead, question: LeftQuestion): Float64Array {
+  const { used, feed } = question;
+  const of = [ahead, used, feed.median, feed.sd];
+  const byMark = known.get(belief) ?? new WeakMap<Mark, Known>();
+  known.set(belief, byMark);
+  const before = byMark.get(mark);
+  if (before?.of.every((each, i) => each === of[i])) return before.litres;
+  const litres = drawnLitres(belief, mark, ahead, question);
+  byMark.set(mark, { of, litres });
+  return litres;
+}
+
+/** Share of a standing's futures that leave so many litres or fewer, what went since the log taken off. */
+function shareBelow(litres: Float64Array, most: number): number {
+  let [low, high] = [0, litres.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (litres[middle]! <= most) low = middle + 1;
+    else high = middle;
+  }
+  return low / litres.length;
+}
+
+const SINCE_LOG = [
+  { z: -ROOT, weight: 1 / 6 },
+  { z: 0, weight: 2 / 3 },
+  { z: ROOT, weight: 1 / 6 },
+] as const;
+
+/** Litres left until a mark, below which a share of the belief lies, whatever stands ahead. @see leftQuantile */
+export function leftBehind(
+  belief: ChargeBelief,
+  mark: Mark,
+  ahead: Ahead,
+  question: LeftQuestion,
+  share: number,
+): number {
+  if (ahead.length === 0) return leftQuantile(belief, mark, question, share);
+  const litres = litresOnce(belief, mark, ahead, question);
+  const { median, sd } = question.sinceLog;
+  const shareLeaving = (left: number) =>
+    SINCE_LOG.reduce((sum, { z, weight }) => sum + weight * shareBelow(litres, left + Math.max(0, median + sd * z)), 0);
+  if (shareLeaving(0) >= share) return 0;
+  let [low, high] = [0, litres[litres.length - 1]!];
+  while (high - low > 1e-9 * high) {
+    const middle = (low + high) / 2;
+    if (shareLeaving(middle) >= share) high = middle;
+    else low = middle;
+  }
+  return high;
+}
+
+/** 10, 50 and 90 % points of the litres left. */
+export const threeBehind = (
+  belief: ChargeBelief,
+  mark: Mark,
+  ahead: Ahead,
+  question: LeftQuestion,
+): ThreeOf<number> => ({
+  low: leftBehind(belief, mark, ahead, question, 0.1),
+  typical: leftBehind(belief, mark, ahead, question, 0.5),
+  high: leftBehind(belief, mark, ahead, question, 0.9),
+});
+
+/**
+ * What a bed behind others lets through over litres to come, µS/cm, of one drawn future.
+ * @param at litres from now, ascending
+ */
+export function outputsToCome(
+  { belief, used }: BedAhead,
+  ahead: Ahead,
+  drawn: DrawnCharge,
+  of: (bed: number) => number,
+  feed: number,
+  at: readonly number[],
+): Float64Array {
+  const filling = new Filling(ahead, drawAhead(ahead, of), feed);
+  const output = outputOf(belief, drawn);
+  let [litres, meq] = [0, used];
+  return Float64Array.from(at, (next) => {
+    const leaving = filling.take(Math.max(0, next - litres));
+    meq += (leaving * Math.max(0, next - litres)) / 100;
+    litres = next;
+    return leaving * output(Math.max(LEAST, meq));
+  });
+}

@@ -1,0 +1,321 @@
+import {
+  arrangementIdOf,
+  arrangementOf,
+  KINDS,
+  placesOf,
+  reasonWords,
+  rigLedger,
+  spentLead,
+  standingDates,
+  stageIdAt,
+  Trains,
+  unwrap,
+  upcast,
+  workStanding,
+  workTrain,
+  type Wording,
+} from "../src/index";
+import { factsOf, hungIn, START, clean } from "./told";
+import {
+  arranged,
+  BEFORE,
+  evening,
+  filled,
+  trainFacts,
+  trainOf,
+  trainRig,
+  type Read,
+  type TrainTold,
+} from "./train-told";
+
+const both = [filled("a", BEFORE), filled("b", BEFORE)];
+const hung = arranged("first", BEFORE, ["a", "b"]);
+const days = (count: number, read: Read | ((day: number) => Read)): Read[] =>
+  Array.from({ length: count }, (_, i) => (typeof read === "function" ? read(i) : read));
+const two = (of: readonly Read[], more: Partial<TrainTold> = {}): TrainTold => ({
+  ...{ days: of, arrangements: [hung], charges: both },
+  ...more,
+});
+/** A front: clean for so many days, then doubling. */
+const rising = (from: number) => (day: number) => Math.min(155, day < from ? 0 : 3 * 2 ** (day - from));
+const wording: Wording = {
+  litres: (litres) => `${Math.round(litres)} L`,
+  litresRange: (low, high) => `${Math.round(low)} to ${Math.round(high)} L`,
+  scaleUnit: (scale) => `ppm ${scale}`,
+};
+const said = (told: TrainTold) => {
+  const train = trainOf(told);
+  const last = train.beds[train.beds.length - 1]!;
+  const facts = { rig: trainFacts(told).rig, vessel: last.vessel, lead: spentLead(train) };
+  return train.verdict.reasons.map((reason) => reasonWords(reason, last.worked.standing, facts, wording));
+};
+
+describe("who stood where when", () => {
+  const rotated = arranged("second", evening(4), ["b", "c"]);
+  const other = { ...arranged("other", evening(6), ["a"]), rigId: "trailer" };
+  const trains = new Trains([other, rotated, hung]);
+  const at = (day: number) => trains.at("rig", evening(day)).map(({ vesselId }) => vesselId);
+  test("is the whole train from its moment on, the first also before it", () => {
+    expect([at(0), at(3), at(4), at(5)]).toEqual([
+      ["a", "b"],
+      ["a", "b"],
+      ["b", "c"],
+      ["b", "c"],
+    ]);
+    expect(trains.at("rig", BEFORE - 1e9).map(({ vesselId }) => vesselId)).toEqual(["a", "b"]);
+    expect(trains.at("nowhere", START)).toEqual([]);
+  });
+  test("a vessel named later elsewhere has left, and its place stays empty", () => {
+    const moved = new Trains([hung, { ...arranged("moved", evening(2), ["b"]), rigId: "trailer" }]);
+    expect(moved.at("rig", evening(1)).map(({ vesselId }) => vesselId)).toEqual(["a", "b"]);
+    expect(moved.placesAt("rig", evening(3))).toEqual([{ stageId: "stage-0", vesselId: "a" }, { stageId: "stage-1" }]);
+    expect([moved.rigOf("b", evening(1)), moved.rigOf("b", evening(3)), moved.rigOf("z", evening(3))]).toEqual([
+      "rig",
+      "trailer",
+      undefined,
+    ]);
+    expect([...moved.linkedTo("rig")]).toEqual(["rig", "trailer"]);
+  });
+  test("one that came from elsewhere did not stand here before", () => {
+    const came = new Trains([
+      { ...arranged("there", BEFORE, ["a"]), rigId: "trailer" },
+      arranged("here", evening(3), ["a"]),
+    ]);
+    expect(came.at("rig", evening(1))).toEqual([]);
+    expect(came.rigOf("a", evening(1))).toBe("trailer");
+    expect(came.rigOf("a", evening(4))).toBe("rig");
+  });
+  test("taken out it is a spare", () => {
+    const out = new Trains([hung, arranged("out", evening(2), ["b", undefined])]);
+    expect(out.rigOf("a", evening(3))).toBeUndefined();
+    const rig = trainRig([{ kind: "carbon" }, { kind: "resin" }, { kind: "resin" }]);
+    expect(placesOf(rig, out, evening(3))).toEqual([{ stageId: "stage-1" }, { stageId: "stage-2" }]);
+  });
+});
+
+describe("a rig of the first shape", () => {
+  const id = "01890000-0000-7000-8000-000000000001";
+  const old = { stages: [{ kind: "carbon" as const }, { kind: "resin" as const, vesselId: id }] };
+  test("gets stage ids by their places, and an arrangement of its vessels under an id that all devices make", () => {
+    const now = upcast(KINDS.rigs, old, 1);
+    expect(now.stages).toEqual([
+      { id: stageIdAt(0), kind: "carbon" },
+      { id: stageIdAt(1), kind: "resin" },
+    ]);
+    expect(arrangementOf(id, old.stages, "2027-03-01T08:00:00.000Z")).toEqual({
+      id: "01890000-0000-8001-8000-000000000001",
+      rigId: id,
+      at: "2027-03-01T08:00:00.000Z",
+      places: [{ stageId: stageIdAt(1), vesselId: id }],
+    });
+    expect(new Set([0, 1, 2, 3].map((version) => arrangementIdOf(id, version))).size).toBe(4);
+    expect(arrangementOf(id, now.stages, "2027-03-01T08:00:00.000Z")).toBeUndefined();
+  });
+});
+
+describe("one vessel in a train", () => {
+  test("stands as it does alone", () => {
+    const facts = factsOf({ outputs: [...clean(8), 3] });
+    const alone = unwrap(workStanding(facts)).standing;
+    const { rig, vessel } = facts;
+    const train = unwrap(
+      workTrain({ ...facts, train: { rigs: [rig], vessels: [vessel], arrangements: [hungIn(facts)] } }),
+    );
+    expect(train.beds).toHaveLength(1);
+    expect(train.beds[0]!.worked.standing).toEqual(alone);
+    expect(train.verdict).toEqual(alone.verdict);
+  });
+});
+
+describe("two in a row", () => {
+  test("each takes its own: the lag what leaves the lead, as it was read there", () => {
+    const lead = [0, 0, 4, 8, 20];
+    const { books } = trainOf(two(lead.map((ppm) => ({ "stage-0": ppm, "stage-1": 0 }))));
+    const [a, b] = books.charges;
+    const meq = (ledger: typeof a) =>
+      ledger!.lines.reduce((sum, { litres, feedEc25 }) => sum + (litres * feedEc25) / 100, 0);
+    // The first total counts nothing; then 100 L each, at 2 µS/cm a ppm.
+    expect(meq(a)).toBeCloseTo(4 * 320, 9);
+    expect(meq(b)).toBeCloseTo((100 * 2 * (0 + 4 + 8 + 20)) / 100, 9);
+    expect(b!.lines.map(({ fedBy, place }) => [fedBy, place])[3]).toEqual(["read", 1]);
+    expect(a!.outputs.map(({ value }) => value)).toEqual(lead);
+    expect(b!.outputs).toHaveLength(5);
+  });
+  test("between two readings behind the lead what leaves it lies on a straight line; beyond them it is believed", () => {
+    const reads = days(20, (day): Read => (day === 3 ? { "stage-0": 2 } : day === 7 ? { "stage-0": 10 } : {}));
+    const [, b] = trainOf(two(reads)).books.charges;
+    const left = b!.lines.map(({ feedEc25 }) => feedEc25 / 2);
+    expect(left.slice(3, 8)).toEqual([2, 4, 6, 8, 10].map((ppm) => expect.closeTo(ppm, 9)));
+    expect(b!.lines[9]!.fedBy).toBe("believed");
+    expect(left[19]!).toBeGreaterThan(left[9]!);
+    expect(left[1]!).toBeLessThan(2);
+  });
+  test("a log that names no stage is of the last", () => {
+    const { books } = trainOf(two(days(3, { last: 1 })));
+    expect(books.charges.map(({ outputs }) => outputs.length)).toEqual([0, 3]);
+  });
+  test("hold to the last one's limit longer than both alone would, and not longer than both together", () => {
+    const train = trainOf(two(days(10, { "stage-0": 0, "stage-1": 0 })));
+    const [lead, lag] = train.beds.map(({ worked }) => worked.standing);
+    const facts = factsOf({ outputs: clean(10) });
+    const charges = facts.charges.map(({ startTotal: _unknown, ...charge }) => charge);
+    const alone = unwrap(workStanding({ ...facts, charges })).standing;
+    expect(lead!.left!.typical).toBeCloseTo(alone.left!.typical, 6);
+    const whole = lead!.left!.typical + 11.5 * 0.56 * 1000 * (100 / 320);
+    expect(lag!.left!.typical).toBeGreaterThan(0.9 * whole);
+    expect(lag!.left!.typical).toBeLessThan(1.15 * whole);
+    const [soon, late] = train.beds.map(({ worked }) => unwrap(standingDates(worked)));
+    expect(late!.early > soon!.likely).toBe(true);
+  });
+  test("a spent lead asks for rotation while the lag is clean, and stop is said by the last alone", () => {
+    const lead = rising(14);
+    const told = two(days(19, (day) => ({ "stage-0": lead(day), "stage-1": 0 })));
+    const train = trainOf(told);
+    expect(train.beds.map(({ verdict }) => verdict)).toEqual([
+      { state: "watch", reasons: ["lead-spent"] },
+      { state: "fine", reasons: [] },
+    ]);
+    expect(train.verdict).toEqual({ state: "watch", reasons: ["lead-spent"] });
+    expect(said(told)[0]).toMatch(/^The lead, Vessel a, out 48 ppm nacl, is spent. Vessel b still guards: move it/);
+  });
+  test("both off zero means both are spent", () => {
+    const [lead, lag] = [rising(12), rising(28)];
+    const told = two(days(34, (day) => ({ "stage-0": lead(day), "stage-1": lag(day) })));
+    const { verdict } = trainOf(told);
+    expect(verdict.state).toBe("change");
+    expect(verdict.reasons).toEqual(["above-hard", "lead-spent"]);
+    expect(said(told)[1]).toMatch(/both off zero: both are spent. Replace both/);
+  });
+  test("an odd reading behind the lead is read again", () => {
+    const train = trainOf(two(days(6, (day) => ({ "stage-0": day === 5 ? 60 : 0, "stage-1": 0 }))));
+    expect(train.beds[0]!.verdict).toEqual({ state: "watch", reasons: ["odd-reading"] });
+    expect(train.verdict.state).toBe("fine");
+  });
+  test("a lead that nobody reads is spent by the count", () => {
+    const { verdict, beds } = trainOf(two(days(38, { "stage-1": 0 })));
+    expect(beds[0]!.verdict.reasons).toEqual(["lead-spent"]);
+    expect(verdict.reasons).toContain("lead-spent");
+    expect(said(two(days(38, { "stage-1": 0 }))).join(" ")).toMatch(/by the count, is spent/);
+  });
+});
+
+describe("a rotation", () => {
+  const lead = rising(14);
+  const spentAt = evening(18);
+  const ended = filled("a", BEFORE, { ended: { at: new Date(spentAt).toISOString(), why: "limit" } });
+  const told: TrainTold = {
+    arrangements: [hung, arranged("rotated", spentAt, ["b", "c"])],
+    charges: [ended, filled("b", BEFORE), filled("c", spentAt)],
+    days: days(30, (day) => (day <= 18 ? { "stage-0": lead(day), "stage-1": 0 } : { "stage-0": 0, "stage-1": 0 })),
+  };
+  test("the lag goes on as lead with what it had taken, the fresh one behind it", () => {
+    const { beds, books } = trainOf(told);
+    expect(beds.map(({ vessel }) => vessel.id)).toEqual(["b", "c"]);
+    const b = books.charges.find(({ charge }) => charge.vesselId === "b")!;
+    expect(b.lines.map(({ place }) => place).filter((place) => place === 1)).toHaveLength(19);
+    const [leaked, fed] = [1, 0].map((place) =>
+      b.lines.reduce((sum, line) => sum + (line.place === place ? (line.litres * line.feedEc25) / 100 : 0), 0),
+    );
+    expect(leaked).toBeCloseTo((100 * 2 * days(19, {}).reduce((sum, _, day) => sum + lead(day), 0)) / 100, 6);
+    expect(fed).toBeCloseTo(11 * 320, 6);
+    expect(beds[0]!.worked.standing.used.meq).toBeCloseTo(leaked! + fed!, 9);
+  });
+  test("nothing is lost or doubled: what the beds took and what left the last is what came", () => {
+    const { books } = trainOf(told);
+    const came = books.water.reduce((sum, { litres }) => sum + litres, 0);
+    const first = books.charges.flatMap(({ lines }) => lines.filter(({ place }) => place === 0));
+    expect(first.reduce((sum, { litres }) => sum + litres, 0)).toBeCloseTo(came, 9);
+    const second = books.charges.flatMap(({ lines }) => lines.filter(({ place }) => place === 1));
+    expect(second.reduce((sum, { litres }) => sum + litres, 0)).toBeCloseTo(came, 9);
+  });
+  test("what the ended lead taught counts for the crew", () => {
+    const { beds } = trainOf(told);
+    expect(beds.map(({ worked }) => worked.standing.taught)).toEqual([1, 1]);
+    expect(beds[0]!.owner.capacity).toEqual(beds[1]!.owner.capacity);
+  });
+  test("a swap without a refill leaves each its own, though each stood behind the other", () => {
+    const turned = trainOf({
+      arrangements: [hung, arranged("turned", evening(6), ["b", "a"])],
+      charges: both,
+      days: days(12, { "stage-0": 0, "stage-1": 0 }),
+    });
+    const meq = turned.books.charges.map(({ lines }) =>
+      lines.reduce((sum, { litres, feedEc25 }) => sum + (litres * feedEc25) / 100, 0),
+    );
+    expect(meq).toEqual([expect.closeTo(6 * 320, 6), expect.closeTo(5 * 320, 6)]);
+  });
+  test("with the lag taken out the lead is the last", () => {
+    const out = trainOf({
+      ...two(days(8, { last: 7 })),
+      arrangements: [hung, arranged("out", evening(3), ["a", undefined])],
+    });
+    expect(out.beds.map(({ vessel, isLast }) => [vessel.id, isLast])).toEqual([["a", true]]);
+    expect(out.books.charges.map(({ outputs }) => outputs.length)).toEqual([4, 4]);
+    expect(out.verdict.state).toBe("watch");
+  });
+  test("a train without a charge asks to be filled", () => {
+    const empty = trainOf({
+      ...two(days(2, {})),
+      charges: [filled("a", BEFORE, { ended: { at: new Date(BEFORE).toISOString(), why: "early" } })],
+    });
+    expect(empty.verdict).toEqual({ state: "change", reasons: ["no-charge"] });
+  });
+});
+
+describe("a vessel that moves to another rig", () => {
+  const trailer = trainRig([{ kind: "resin" }], { id: "trailer", name: "Trailer" });
+  const visit = (id: string, rigId: string, day: number, litres: number) => ({
+    ...{ id, rigId, tapId: "tap", at: new Date(evening(day) - 3_600_000).toISOString() },
+    water: { by: "jobs" as const, jobs: 1, litresPerJob: litres },
+    readings: [],
+  });
+  test("takes its load along", () => {
+    const facts = trainFacts({
+      stages: [{ kind: "resin" }],
+      arrangements: [arranged("here", BEFORE, ["a"]), { ...arranged("there", evening(1), ["a"]), rigId: "trailer" }],
+      charges: [filled("a", BEFORE)],
+      rigs: [trailer],
+      days: [],
+      visits: [visit("1", "rig", 0, 200), visit("2", "rig", 3, 999), visit("3", "trailer", 4, 50)],
+    });
+    const now = { ...facts, now: evening(5) };
+    expect(unwrap(workTrain(now)).beds).toEqual([]);
+    const there = unwrap(workTrain({ ...now, rig: trailer }));
+    expect(there.beds[0]!.worked.standing.used.litres).toBe(250);
+    // Nothing stood in the first rig when its 999 L were drawn.
+    expect(rigLedger(now).water.map(({ litres }) => litres)).toEqual([200, 999]);
+  });
+});
+
+describe("cation and anion beds before a mixed one", () => {
+  const stages = [{ kind: "resin" }, { kind: "resin" }, { kind: "resin" }] as const;
+  const told = (of: readonly Read[]): TrainTold => ({
+    stages,
+    arrangements: [arranged("first", BEFORE, ["k", "a", "m"])],
+    charges: [filled("k", BEFORE, { beads: "cation" }), filled("a", BEFORE, { beads: "anion" }), filled("m", BEFORE)],
+    days: of,
+  });
+  test("hold by their own side, both fed by the tap", () => {
+    const { beds } = trainOf(told(days(5, { "stage-1": 0, "stage-2": 0 })));
+    const [k, a, m] = beds.map(({ worked }) => worked.standing);
+    expect([k!.gradeCapacity, a!.gradeCapacity, m!.gradeCapacity]).toEqual([1.8, 1, 0.56]);
+    expect(k!.used.meq).toBeCloseTo(4 * 320, 6);
+    expect(a!.used.meq).toBeCloseTo(4 * 320, 6);
+    expect(m!.used.meq).toBe(0);
+    expect(beds.map(({ isLast }) => isLast)).toEqual([false, false, true]);
+  });
+  test("what is read behind them is of the one nearer its end; acid behind the cation bed is no product", () => {
+    const { books } = trainOf(told(days(5, { "stage-0": 300, "stage-1": 3, "stage-2": 0 })));
+    expect(books.charges.map(({ outputs }) => outputs.length)).toEqual([0, 5, 5]);
+    expect(books.charges[2]!.lines[4]).toMatchObject({ fedBy: "read", feedEc25: 6 });
+  });
+  test("alone at the end they are both the last", () => {
+    const { beds, verdict } = trainOf({
+      ...told(days(3, { last: 0 })),
+      stages: stages.slice(0, 2),
+      arrangements: [arranged("first", BEFORE, ["k", "a"])],
+    });
+    expect(beds.map(({ isLast }) => isLast)).toEqual([true, true]);
+    expect(verdict.state).toBe("fine");
+  });
+});
