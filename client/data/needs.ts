@@ -10,6 +10,7 @@ export const RACK_NEEDS: readonly RecordKind[] = [
   "charges",
   "visits",
   "water-reports",
+  "price-lists",
 ];
 export const WATER_NEEDS: readonly RecordKind[] = [
   "sites",
@@ -25,7 +26,6 @@ export const WEEKS_NEEDS: readonly RecordKind[] = [
   ...RACK_NEEDS,
   "feed-tests",
   "membrane-checks",
-  "price-lists",
   "bags",
   "bookings",
   "usual-weeks",

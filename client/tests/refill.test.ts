@@ -10,7 +10,8 @@ import {
   type GuideSetting,
 } from "@winter-bead/core/src/refill";
 import { beadsIn } from "../features/refill/beads-in";
-import { besideRefill, presetOf, readingsOf, swappedIn, toppedUp } from "../features/refill/finish";
+import { besideRefill, presetOf, readingsOf, toppedUp } from "../features/refill/finish";
+import { arrangementAfter } from "../features/setup/place-after";
 import {
   allOf,
   mistakeAt,
@@ -237,14 +238,25 @@ describe("what is kept at the end of the work", () => {
       { stageId: "r", vesselId: "v" },
       { stageId: "r2", vesselId: "w" },
     ];
-    const { body } = swappedIn({ rig, places }, vessel, { ...vessel, id: "v2" }, now) as unknown as { body: object };
-    expect(body).toEqual({
-      ...{ rigId: "r", at: at(40), did: "swapped" },
-      places: [
-        { stageId: "r", vesselId: "v2" },
-        { stageId: "r2", vesselId: "w" },
-      ],
-    });
+    const after = (...asked: [string, string, "end" | "same"]) =>
+      arrangementAfter("r", places, ...asked, at(40)).map((step) => (step as unknown as { body: object }).body);
+    expect(after("v", "v2", "same")).toEqual([
+      {
+        ...{ rigId: "r", at: at(40), did: "swapped" },
+        places: [
+          { stageId: "r", vesselId: "v2" },
+          { stageId: "r2", vesselId: "w" },
+        ],
+      },
+    ]);
+    // Filled anew the lead goes to the end, or another in its stead; in its own place again nothing is noted.
+    expect(after("v", "v", "end")).toMatchObject([
+      { did: "rotated", places: [{ vesselId: "w" }, { stageId: "r2", vesselId: "v" }] },
+    ]);
+    expect(after("v", "v2", "end")).toMatchObject([
+      { did: "rotated", places: [{ vesselId: "w" }, { vesselId: "v2" }] },
+    ]);
+    expect(after("v", "v", "same")).toEqual([]);
   });
 });
 

@@ -48,7 +48,7 @@ function factsWith(
   const { rigs = [van], visits = [0, 1, 2].map((day) => visit(day, 0, 0)) } = more;
   const charges = [filled("lead"), filled("lag"), filled("spare", "trailer")];
   const facts = gather(
-    [rigs, [lead!, lag!, spare!], [tap], [meter], charges, visits, [], [], arrangements],
+    [rigs, [lead!, lag!, spare!], [tap], [meter], charges, visits, [], [], arrangements, []],
     { bookings: [], usualWeeks: [], daysOff: [] },
     START + 5 * DAY,
   );

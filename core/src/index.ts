@@ -120,6 +120,7 @@ export * from "./run/hydraulics";
 export * from "./run/lessons";
 export * from "./run/standing";
 export * from "./run/train";
+export * from "./run/train-worth";
 export * from "./run/end-reason";
 export * from "./run/standing-dates";
 export * from "./run/rig-standing";

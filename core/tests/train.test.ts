@@ -3,18 +3,22 @@ import {
   arrangementOf,
   KINDS,
   placesOf,
+  DEFAULT_PRICES,
+  explainLeft,
   reasonWords,
   rigLedger,
   spentLead,
   standingDates,
   stageIdAt,
   Trains,
+  trainWorth,
   unwrap,
   upcast,
   workStanding,
   workTrain,
   type Wording,
 } from "../src/index";
+import { expectTrue } from "./explained";
 import { factsOf, hungIn, START, clean } from "./told";
 import {
   arranged,
@@ -136,7 +140,8 @@ describe("two in a row", () => {
       ledger!.lines.reduce((sum, { litres, feedEc25 }) => sum + (litres * feedEc25) / 100, 0);
     // The first total counts nothing; then 100 L each, at 2 µS/cm a ppm.
     expect(meq(a)).toBeCloseTo(4 * 320, 9);
-    expect(meq(b)).toBeCloseTo((100 * 2 * (0 + 4 + 8 + 20)) / 100, 9);
+    // A reading stands behind its visit's water: that left between the one before and this one.
+    expect(meq(b)).toBeCloseTo((100 * 2 * (0 + 2 + 6 + 14)) / 100, 9);
     expect(b!.lines.map(({ fedBy, place }) => [fedBy, place])[3]).toEqual(["read", 1]);
     expect(a!.outputs.map(({ value }) => value)).toEqual(lead);
     expect(b!.outputs).toHaveLength(5);
@@ -145,7 +150,7 @@ describe("two in a row", () => {
     const reads = days(20, (day): Read => (day === 3 ? { "stage-0": 2 } : day === 7 ? { "stage-0": 10 } : {}));
     const [, b] = trainOf(two(reads)).books.charges;
     const left = b!.lines.map(({ feedEc25 }) => feedEc25 / 2);
-    expect(left.slice(3, 8)).toEqual([2, 4, 6, 8, 10].map((ppm) => expect.closeTo(ppm, 9)));
+    expect(left.slice(4, 8)).toEqual([3, 5, 7, 9].map((ppm) => expect.closeTo(ppm, 9)));
     expect(b!.lines[9]!.fedBy).toBe("believed");
     expect(left[19]!).toBeGreaterThan(left[9]!);
     expect(left[1]!).toBeLessThan(2);
@@ -166,6 +171,40 @@ describe("two in a row", () => {
     expect(lag!.left!.typical).toBeLessThan(1.15 * whole);
     const [soon, late] = train.beds.map(({ worked }) => unwrap(standingDates(worked)));
     expect(late!.early > soon!.likely).toBe(true);
+  });
+  test("each one's litres explain themselves, those of the last with what the lead will still hold back", () => {
+    const train = trainOf(two(days(10, { "stage-0": 0, "stage-1": 0 })));
+    for (const { worked } of train.beds) {
+      const why = explainLeft(worked.standing)!;
+      expectTrue(why);
+      expect(why.median!.middleOfEach / why.value).toBeGreaterThan(0.85);
+      expect(why.median!.middleOfEach / why.value).toBeLessThan(1.15);
+    }
+    const [lead, lag] = train.beds.map(({ worked }) =>
+      explainLeft(worked.standing)!.inputs.map(({ symbol }) => symbol),
+    );
+    expect([lead!.includes("h"), lag!.includes("h")]).toEqual([false, true]);
+  });
+  test("what each act would give is said in litres, days and money", () => {
+    const lead = rising(14);
+    const train = trainOf(two(days(19, (day) => ({ "stage-0": lead(day), "stage-1": 0 }))));
+    const worth = trainWorth(train, { use: "glass" }, DEFAULT_PRICES, 20);
+    const [rotate, runOut, all] = worth;
+    expect(worth.map(({ act, fillings }) => [act, fillings])).toEqual([
+      ["rotate", 1],
+      ["run-out", 0],
+      ["replace-all", 2],
+    ]);
+    expect(runOut!.litres).toEqual(train.beds[1]!.worked.standing.left);
+    expect(rotate!.litres.typical).toBeGreaterThan(1.5 * runOut!.litres.typical);
+    expect(all!.litres.typical).toBeGreaterThan(rotate!.litres.typical);
+    // 11.5 L at 9 and twenty minutes at the wage; half as much again is thrown away with a lag that is nearly fresh.
+    expect(rotate!.money).toBeCloseTo(11.5 * 9 + DEFAULT_PRICES.wage / 3, 9);
+    expect(all!.money).toBeCloseTo(2 * rotate!.money, 9);
+    expect(all!.thrownAway.litres).toBeGreaterThan(3 * rotate!.thrownAway.litres);
+    expect(rotate!.thrownAway.money).toBeLessThan(0.25 * 11.5 * 9);
+    expect(rotate!.days! / rotate!.litres.typical).toBeCloseTo(7 / (5 * 100), 3);
+    expect(trainWorth({ beds: train.beds.slice(1) }, { use: "glass" }, DEFAULT_PRICES, 20)).toEqual([]);
   });
   test("a spent lead asks for rotation while the lag is clean, and stop is said by the last alone", () => {
     const lead = rising(14);
@@ -216,7 +255,8 @@ describe("a rotation", () => {
     const [leaked, fed] = [1, 0].map((place) =>
       b.lines.reduce((sum, line) => sum + (line.place === place ? (line.litres * line.feedEc25) / 100 : 0), 0),
     );
-    expect(leaked).toBeCloseTo((100 * 2 * days(19, {}).reduce((sum, _, day) => sum + lead(day), 0)) / 100, 6);
+    const between = (day: number) => (lead(day - 1) + lead(day)) / 2;
+    expect(leaked).toBeCloseTo((100 * 2 * days(18, {}).reduce((sum, _, day) => sum + between(day + 1), 0)) / 100, 6);
     expect(fed).toBeCloseTo(11 * 320, 6);
     expect(beds[0]!.worked.standing.used.meq).toBeCloseTo(leaked! + fed!, 9);
   });

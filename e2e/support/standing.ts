@@ -18,6 +18,7 @@ export async function standingOf(server: RunningServer, name: string) {
       await list("feed-tests"),
       await list("water-reports"),
       await list("arrangements"),
+      await list("price-lists"),
     ],
     { bookings: [], usualWeeks: [], daysOff: [] },
     Date.now(),

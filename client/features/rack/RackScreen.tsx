@@ -27,6 +27,7 @@ import { useLargeText } from "../../ui/text-scale";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { HistoryDetail } from "../history/HistoryDetail";
 import { OpenWorkLine } from "../refill/OpenWorkLine";
+import { ActsWorth } from "./ActsWorth";
 import { lastRig } from "./last-rig";
 import { LeakLine } from "./LeakLine";
 import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
@@ -205,6 +206,19 @@ function VerdictCard({ view }: { readonly view: RigView }) {
   );
 }
 
+/** Where a lead is spent, what can be done about it; else it stands where the train is arranged. */
+function WorthOfActs({ view: { facts, assessment } }: { readonly view: RigView }) {
+  if (!assessment?.lead || !assessment.worth) return null;
+  return (
+    <Card gap="$3">
+      <ActsWorth facts={facts} worth={assessment.worth} />
+      <TextButton href={`/setup/train?rig=${facts.rig.id}`} testID="to-train">
+        Rotate, swap, take out
+      </TextButton>
+    </Card>
+  );
+}
+
 function needWords(rigs: readonly RigView[]): string {
   const needy = rigs.filter((view) => view.assessment?.verdict && view.assessment.verdict.state !== "fine").length;
   if (rigs.some((view) => !view.assessment)) return "Working it out…";
@@ -263,6 +277,7 @@ export function RackScreen() {
         <TrainDrawing view={selected} onChoose={(vesselId) => go(historyOf(selected.facts.rig.id, vesselId))} />
       ) : null}
       {selected ? <VerdictCard view={selected} /> : null}
+      {selected ? <WorthOfActs view={selected} /> : null}
       {wide ? logButton : null}
       {!wide && selected ? (
         <PlainButton

@@ -2,9 +2,12 @@ import {
   expectedOutputs,
   lastBed,
   lessonsOf,
+  DEFAULT_PRICES,
   spentLead,
   standingDates,
+  trainWorth,
   workTrain,
+  type ActWorth,
   type Charge,
   type DatedLesson,
   type DepletionAnswer,
@@ -15,6 +18,7 @@ import {
   type Meter,
   type OwnerBelief,
   type Place,
+  type Prices,
   type Result,
   type Rig,
   type SpentLead,
@@ -47,6 +51,8 @@ export interface RigFacts {
   readonly reports: readonly WaterReport[];
   /** Of rigs that share a vessel with it: what its vessels took there. */
   readonly elsewhere: { readonly visits: readonly Visit[]; readonly charges: readonly Charge[] };
+  /** What a litre of resin and an hour cost; the usual figures where the crew keeps no list. */
+  readonly prices?: Prices | undefined;
   /** Known work of the days to come. */
   readonly bookings?: readonly KnownWork[];
   /** Milliseconds since 1970. */
@@ -73,6 +79,8 @@ export interface Assessment {
   /** Every charge in use in the order of the flow, and every place, empty ones among them. */
   readonly beds?: readonly BedAssessment[];
   readonly places?: readonly Place[];
+  /** What each thing that can be done with the lead would give. */
+  readonly worth?: readonly ActWorth[];
   /** The bed before the last that is spent. */
   readonly lead?: SpentLead;
   /** What the crew's ended charges taught, by vessel. */
@@ -154,6 +162,9 @@ export function datesOf(facts: RigFacts, owners?: Owners): DepletionAnswer | und
   return dates?.ok ? dates.value : undefined;
 }
 
+const worthOf = ({ rig, prices = DEFAULT_PRICES }: RigFacts, train: WorkedTrain) =>
+  trainWorth(train, rig, prices, prices.minutesPerRefill);
+
 /** The whole assessment of one rig, simulation of the dates included: for a worker. */
 export function assess(facts: RigFacts, lessons?: readonly DatedLesson[]): Assessment {
   const train = workTrain(inBooks(facts), lessons);
@@ -170,6 +181,7 @@ export function assess(facts: RigFacts, lessons?: readonly DatedLesson[]): Asses
     ...quickly(train.value),
     beds: whole,
     owners: train.value.owners,
+    ...(beds.length > 1 ? { worth: worthOf(facts, train.value) } : {}),
     ...(of?.front ? { front: of.front } : {}),
     ...(dates.ok ? { dates: dates.value } : { because: dates.fault.message }),
   };

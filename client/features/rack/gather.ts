@@ -6,6 +6,7 @@ import {
   type FeedTest,
   type Id,
   type Meter,
+  type PriceList,
   type Rig,
   type Tap,
   type Vessel,
@@ -26,6 +27,7 @@ export type FactLists = readonly [
   feedTests: readonly FeedTest[],
   reports: readonly WaterReport[],
   arrangements: readonly Arrangement[],
+  priceLists: readonly PriceList[],
 ];
 
 /** The vessel whose product is what the tool gets: the last that holds a charge, else the last that stands or stood there. */
@@ -36,7 +38,11 @@ function lastVessel(standing: readonly Vessel[], ever: readonly Vessel[], charge
 
 /** The facts of every rig, from whole lists of records. */
 export function gather(lists: FactLists, book: WorkBook, now: number): readonly RigFacts[] {
-  const [rigs, vessels, taps, meters, charges, visits, feedTests, reports, arrangements] = lists;
+  const [rigs, vessels, taps, meters, charges, visits, feedTests, reports, arrangements, priceLists] = lists;
+  const prices = priceLists.reduce<PriceList | undefined>(
+    (last, each) => (last && last.setOn > each.setOn ? last : each),
+    undefined,
+  )?.prices;
   const trains = new Trains(arrangements);
   const byTime = [...visits].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   const byFilling = [...charges].sort((a, b) => Date.parse(a.filledAt) - Date.parse(b.filledAt));
@@ -52,7 +58,7 @@ export function gather(lists: FactLists, book: WorkBook, now: number): readonly 
     const isOwn = (charge: Charge) => charge.rigId === rig.id || standing.includes(charge.vesselId);
     const isElsewhere = ({ rigId }: { readonly rigId: Id }) => rigId !== rig.id && linked.has(rigId);
     const own = {
-      ...{ rig, vessel, taps, meters, feedTests, reports, now },
+      ...{ rig, vessel, taps, meters, feedTests, reports, now, prices },
       train: {
         rigs: rigs.filter(({ id }) => linked.has(id)),
         vessels: ever,

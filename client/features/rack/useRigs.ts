@@ -76,6 +76,7 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
     useRecords("feed-tests"),
     useRecords("water-reports"),
     useRecords("arrangements"),
+    useRecords("price-lists"),
   ] as const;
   const book = useWorkBook();
   const now = useNow();

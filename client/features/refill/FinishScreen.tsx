@@ -1,7 +1,6 @@
 import { View } from "@tamagui/core";
 import {
   chargeLedgers,
-  placesOf,
   PART,
   reasonSeen,
   storageFactor,
@@ -13,7 +12,6 @@ import { expectedLitres, isCartridgeWork, isFilling } from "@winter-bead/core/sr
 import { useMemo, useState } from "react";
 import { useSettings } from "../../data/settings";
 import { act, useRecords } from "../../data/store";
-import { useTrains } from "../../data/trains";
 import { keepTyped } from "../../forms/keep-typed";
 import { RecordForm } from "../../forms/RecordForm";
 import { go as goTo } from "../../ui/go";
@@ -28,8 +26,9 @@ import { useLastStanding } from "../rack/useLastStanding";
 import { BagPortions } from "../setup/BagPortions";
 import { EndFields, FillFields } from "../setup/ChargeFields";
 import { refillSteps, useRefillForm } from "../setup/refill-form";
+import { usePlaceAfter } from "../setup/usePlaceAfter";
 import { Dots } from "./Dots";
-import { besideRefill, lookWords, presetOf, readingsOf, swappedIn, toppedUp } from "./finish";
+import { besideRefill, lookWords, presetOf, readingsOf, toppedUp } from "./finish";
 import { finished } from "./guide-deeds";
 import type { Guide } from "./useGuide";
 import { guidedWords } from "./words";
@@ -219,7 +218,7 @@ function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
   const { facts, vessel, charge, guided } = guide;
   const [now] = useState(() => Date.now());
   const { records: bags } = useRecords("bags");
-  const trains = useTrains();
+  const placeAfter = usePlaceAfter(facts, vessel.id);
   const seen = useSeen(guide, now);
   const isTopUp = guided === "top-up";
   const ends = isTopUp ? undefined : charge;
@@ -229,11 +228,10 @@ function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
   const form = useRefillForm(into, ends, seen, stock, preset);
   const keep = () =>
     keepTyped(form, async (bodies) => {
-      const hung = { rig: facts.rig, places: placesOf(facts.rig, trains, now) };
       const filled = bodies["charge"] as unknown as Charge;
       const done = await act(guidedWords(guided, facts.rig.name), [
         ...(isTopUp && charge ? [toppedUp(charge, filled)] : refillSteps(bodies, ends, bags)),
-        ...(guided === "swap" ? [swappedIn(hung, vessel, comesIn, Date.parse(filled.filledAt))] : []),
+        ...(isTopUp ? [] : placeAfter.steps(comesIn.id, filled.filledAt)),
         ...besideRefill(guide, now),
         finished(guide),
       ]);
@@ -253,6 +251,7 @@ function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
           isTopUp={isTopUp}
           bags={stock.length > 0 ? <BagPortions form={form} stock={stock} facts={into} /> : null}
         />
+        {isTopUp ? null : placeAfter.asked}
         {isTopUp ? null : <ShouldGive form={form} guide={guide} />}
         <ReadWords guide={guide} now={now} />
         {isTopUp ? <Small>Nothing is learnt from a mixture of old and fresh beads.</Small> : null}

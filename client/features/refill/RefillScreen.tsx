@@ -116,6 +116,9 @@ function Chooser({ facts, vessels }: { readonly facts: RigFacts; readonly vessel
         ) : null}
         <View gap="$1">
           <Heading>Without being led</Heading>
+          <TextButton href={`/setup/train?rig=${facts.rig.id}`} testID="to-train">
+            Rotate, swap, take out: who stands where
+          </TextButton>
           <TextButton href={`/setup/charge?rig=${facts.rig.id}`} testID="only-note">
             Only note what was done
           </TextButton>

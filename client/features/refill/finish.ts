@@ -1,13 +1,12 @@
 import {
-  hungIn,
   LOOK,
+  Trains,
   type Charge,
   type Found,
+  type Id,
   type MembraneCheck,
-  type Place,
   type ReadingPoint,
   type ReadingRecord,
-  type Rig,
   type Vessel,
   type Visit,
 } from "@winter-bead/core";
@@ -29,14 +28,26 @@ const readingOf = (output: NonNullable<Found["output"]>, point: ReadingPoint): R
 });
 
 /** What was read at a step, as the log keeps it. */
-function visitOf({ facts }: Guide, found: Found | undefined, at: number, point: ReadingPoint): Logged | undefined {
+function visitOf(
+  { facts }: Guide,
+  found: Found | undefined,
+  at: number,
+  point: ReadingPoint,
+  stageId?: Id,
+): Logged | undefined {
   const { output, total } = found ?? {};
   if (output === undefined && total === undefined) return undefined;
   return {
     ...{ rigId: facts.rig.id, tapId: facts.rig.tapId, at: iso(at) },
-    readings: output ? [readingOf(output, point)] : [],
+    readings: output ? [{ ...readingOf(output, point), ...(stageId === undefined ? {} : { stageId }) }] : [],
     ...(total === undefined ? {} : { water: { by: "total" as const, total } }),
   };
+}
+
+/** The stage of the vessel in work, where the train has several. */
+function stageOf({ facts, vessel }: Guide): Id | undefined {
+  const standing = new Trains(facts.train.arrangements).at(facts.rig.id, facts.now);
+  return standing.length > 1 ? standing.find(({ vesselId }) => vesselId === vessel.id)?.stageId : undefined;
 }
 
 export interface Readings {
@@ -53,8 +64,16 @@ export function readingsOf(guide: Guide, now: number): Readings {
   if (isCartridgeWork(guided))
     return { first: visitOf(guide, work.foundAt.get("baseline"), at("baseline"), "after-membrane") };
   const began = filledAt(work, now);
+  // Of a train the old charge's last reading is behind its own vessel; the first one after it is of the whole.
+  const stageId = stageOf(guide);
   return {
-    last: visitOf(guide, work.foundAt.get("last-reading"), Math.min(at("last-reading"), began - 1000), "output"),
+    last: visitOf(
+      guide,
+      work.foundAt.get("last-reading"),
+      Math.min(at("last-reading"), began - 1000),
+      "output",
+      stageId,
+    ),
     first: visitOf(guide, work.foundAt.get("first-reading"), at("first-reading"), "output"),
   };
 }
@@ -146,17 +165,4 @@ export function toppedUp(open: Kept<"charges">, added: Charge): Step {
     ...(from.length > 0 ? { from: [...byBag].map(([bagId, litres]) => ({ bagId, litres })) } : {}),
     leftOut: true,
   });
-}
-
-/** Another vessel hangs in the place of one from a moment on. */
-export function swappedIn({ rig, places }: RigNow, out: Vessel, comesIn: Vessel, at: number): Step {
-  const stageId = places.find(({ vesselId }) => vesselId === out.id)?.stageId;
-  const next = stageId === undefined ? places : hungIn(places, stageId, comesIn.id);
-  return kept("arrangements", { rigId: rig.id, at: iso(at), did: "swapped", places: next }, newId());
-}
-
-/** A rig with who stands where in it now. */
-export interface RigNow {
-  readonly rig: Pick<Rig, "id">;
-  readonly places: readonly Place[];
 }

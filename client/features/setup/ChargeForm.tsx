@@ -4,6 +4,7 @@ import { View } from "@tamagui/core";
 import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
 import { act, useRecords } from "../../data/store";
+import { useTrains } from "../../data/trains";
 import { keepTyped } from "../../forms/keep-typed";
 import { RecordField } from "../../forms/RecordField";
 import { RecordForm } from "../../forms/RecordForm";
@@ -14,6 +15,7 @@ import { Body, Heading } from "../../ui/words";
 import { inBooks, type RigFacts } from "../rack/assess";
 import { BagPortions } from "./BagPortions";
 import { refillSteps, useRefillForm } from "./refill-form";
+import { usePlaceAfter } from "./usePlaceAfter";
 import { EndFields, FillFields, PartUsedFields } from "./ChargeFields";
 
 function Cautions({ vessel, resin }: { readonly vessel: Vessel; readonly resin: number }) {
@@ -54,11 +56,20 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
     [bags, charges, facts.now, vessel],
   );
   const form = useRefillForm(facts, open, seen, stock);
+  const placeAfter = usePlaceAfter(facts, vessel.id);
+  const trains = useTrains();
+  const inTrain = trains.at(rig.id, facts.now).map(({ vesselId }) => vesselId);
+  const isFilled = (id: string) => charges.some((each) => each.vesselId === id && each.ended === undefined);
+  // A train that is begun is filled vessel by vessel.
+  const next = inTrain.find((id) => id !== vessel.id && !isFilled(id));
 
   const save = () =>
     keepTyped(form, async (bodies) => {
       const charge = bodies["charge"] as unknown as Charge;
-      const done = await act(`Refill of ${rig.name}`, refillSteps(bodies, open, bags), charge.filledAt);
+      const steps = [...refillSteps(bodies, open, bags), ...(open ? placeAfter.steps(vessel.id, charge.filledAt) : [])];
+      const done = await act(`Refill of ${rig.name}`, steps, charge.filledAt);
+      if (next)
+        return { ...done, words: `${vessel.name} is filled.`, away: `/setup/charge?rig=${rig.id}&vessel=${next}` };
       const words = `${rig.name} is filled. Log its first reading after a minute of flow.`;
       return { ...done, words, away: `/?rig=${rig.id}` };
     });
@@ -86,7 +97,9 @@ export function ChargeForm({ facts }: { readonly facts: RigFacts }) {
             hint="From setting out to the first reading; the next plan counts with it."
           />
         </FieldRow>
+        {inTrain.length > 1 ? <RecordField form={form} path="charge.beads" /> : null}
         {open ? null : <PartUsedFields form={form} />}
+        {open ? placeAfter.asked : null}
       </View>
       <HeavyButton onPress={() => void save()} testID="save">
         {open ? "Close the old, start the new" : "Start this charge"}

@@ -1,3 +1,4 @@
+import type { Charge, Vessel } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
 import { useRecords } from "../../data/store";
 import { useNamed } from "../../forms/useNamed";
@@ -5,6 +6,8 @@ import { TextButton } from "../../ui/boxes";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body } from "../../ui/words";
+import type { RigFacts } from "../rack/assess";
+import { vesselsHere } from "../rack/train-views";
 import { useRigFacts } from "../rack/useRigs";
 import { ChargeForm } from "./ChargeForm";
 import { MeterForm } from "./MeterForm";
@@ -44,6 +47,11 @@ export function RigPlace() {
   return (
     <Screen title={record ? record.name : "Add a rig"}>
       {ready && !taps.pending && !vessels.pending ? <RigForm key={record?.id} rig={record} /> : <Waiting />}
+      {record ? (
+        <TextButton href={`/setup/train?rig=${record.id}`} testID="to-train">
+          Rotate, swap, take out: who stands where
+        </TextButton>
+      ) : null}
       {record ? <TextButton href={`/weeks/label?rig=${record.id}`}>Print a label for the vessel</TextButton> : null}
     </Screen>
   );
@@ -67,11 +75,21 @@ export function VesselPlace() {
   );
 }
 
+/** The vessel that is meant; of a train that is begun the first that nothing is in, of a running one the lead. */
+function aboutVessel(facts: RigFacts, asked: string | undefined, charges: readonly Charge[]): RigFacts {
+  const here = vesselsHere(facts);
+  const isEmpty = ({ id }: Vessel) => !charges.some((each) => each.vesselId === id && each.ended === undefined);
+  const vessel = here.find(({ id }) => id === asked) ?? here.find(isEmpty) ?? here[0] ?? facts.vessel;
+  return { ...facts, vessel };
+}
+
 export function ChargePlace() {
-  const { rig } = useLocalSearchParams<{ rig?: string }>();
+  const { rig, vessel } = useLocalSearchParams<{ rig?: string; vessel?: string }>();
   const { facts, pending } = useRigFacts();
-  const found = facts.find((each) => each.rig.id === rig);
+  const { records: charges } = useRecords("charges");
+  const ofRig = facts.find((each) => each.rig.id === rig);
+  const found = ofRig && aboutVessel(ofRig, vessel, charges);
   if (!found && !pending) return <NotHere what="rig" href="/setup" way="To Set up" />;
   const title = found ? `Fill ${found.vessel.name}` : "Fill";
-  return <Screen title={title}>{found ? <ChargeForm facts={found} /> : <Waiting />}</Screen>;
+  return <Screen title={title}>{found ? <ChargeForm key={found.vessel.id} facts={found} /> : <Waiting />}</Screen>;
 }

@@ -14,6 +14,8 @@ export interface Cell {
   readonly day: DayAhead | undefined;
   /** The first day on which it may fall short: marked once. */
   readonly marked: boolean;
+  /** Its refill is a rotation. */
+  readonly isTrain: boolean;
 }
 
 export interface DayOfAll {
@@ -28,13 +30,13 @@ export interface DayOfAll {
 
 export const DAY_WIDTH = 112;
 
-function cellWords({ rig, day }: Cell, units: Units): string {
+function cellWords({ rig, day, isTrain }: Cell, units: Units): string {
   if (!day) return `${rig.name}: not worked out yet`;
   const odds = day.outBy >= MARKED_FROM && day.litres > 0 ? `, ${oddsWords(day.outBy)} short` : "";
-  return `${rig.name}: ${day.refilled ? "refilled, " : ""}${litresRange(day.left.low, day.left.high, units)} left in the evening${odds}`;
+  return `${rig.name}: ${day.refilled ? `${isTrain ? "rotated" : "refilled"}, ` : ""}${litresRange(day.left.low, day.left.high, units)} left in the evening${odds}`;
 }
 
-function CellBox({ cell: { rig, day, marked } }: { readonly cell: Cell }) {
+function CellBox({ cell: { rig, day, marked, isTrain } }: { readonly cell: Cell }) {
   return (
     <View flex={1} alignItems="center" justifyContent="center" minWidth={0}>
       <View
@@ -53,7 +55,7 @@ function CellBox({ cell: { rig, day, marked } }: { readonly cell: Cell }) {
         </Small>
       ) : day?.refilled ? (
         <Small color="$ink" whiteSpace="nowrap">
-          refilled
+          {isTrain ? "rotated" : "refilled"}
         </Small>
       ) : null}
     </View>

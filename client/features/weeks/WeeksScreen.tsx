@@ -96,6 +96,7 @@ function useDays(
           rig,
           day: ahead?.rigs.find(({ rigId }) => rigId === rig.id)?.planned.days.find((day) => day.on === on),
           marked: marked.get(rig.id) === on,
+          isTrain: ahead?.rigs.find(({ rigId }) => rigId === rig.id)?.rotation !== undefined,
         })),
         booked: sum(
           (at) => known[at]?.bookings.reduce((all, { booked }) => all + bookedJobs(booked, rigs[at]!), 0) ?? 0,
@@ -267,7 +268,10 @@ export function WeeksScreen() {
     if (booking && booking.on !== on) void moveBooking(booking, on);
   });
   if (rigs.length === 0) return <NoRigYet />;
-  const names = { rigs, meters };
+  const names = {
+    ...{ rigs, meters },
+    rotations: new Map(ahead?.rigs.flatMap(({ rigId, rotation }) => (rotation ? [[rigId, rotation] as const] : []))),
+  };
   const side = <Ahead ahead={plain.ahead} names={names} today={today} />;
   const beside = (
     <View>

@@ -31,7 +31,15 @@ export const WEEKDAY_NAMES = ["Monday", "Tuesday", "Wednesday", "Thursday", "Fri
 /** @example listed(["Fridays", "Sundays"]) // "Fridays and Sundays" */
 export const listed = (words: readonly string[]) => new Intl.ListFormat("en-GB").format(words);
 
+/** What is emptied at a rotation, and who leads then. */
+interface Rotation {
+  readonly lead: string;
+  readonly next: string;
+}
+
 interface Names {
+  /** Of rigs with a train. */
+  readonly rotations?: ReadonlyMap<Id, Rotation>;
   readonly rigs: readonly Rig[];
   readonly meters: readonly Meter[];
 }
@@ -56,7 +64,11 @@ const nameOf = (
 export const taskWords = (
   task: { readonly task: Task; readonly rigId?: Id | undefined; readonly meterId?: Id | undefined },
   names: Names,
-): string => TASK_WORDS[task.task](nameOf(task, names));
+): string => {
+  const rotation = task.task === "refill" && task.rigId ? names.rotations?.get(task.rigId) : undefined;
+  const name = nameOf(task, names);
+  return rotation ? `Rotate ${name}: refill ${rotation.lead}, ${rotation.next} leads` : TASK_WORDS[task.task](name);
+};
 
 const PART_WORDS: Readonly<Record<Task, string>> = {
   refill: "refill",

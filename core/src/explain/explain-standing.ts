@@ -32,6 +32,18 @@ function stepsOf(where: Standing): ExplanationStep[] {
   ];
 }
 
+/** What stands before a bed still holds back: one more input, and one more term. */
+function heldAhead(meq: number | undefined) {
+  if (meq === undefined) return { term: "", words: "", inputs: [], meq: 0 };
+  const name = "What the beds before it will still hold back";
+  return {
+    term: " + h",
+    words: ", with what those before it will still hold back",
+    inputs: [given("h", name, meq, "meq", "each as it is believed, all run forward at the feed to come")],
+    meq,
+  };
+}
+
 /**
  * How the litres left of a charge came about: the median of a distribution, with its real ingredients.
  * @returns nothing where no litres are shown
@@ -43,12 +55,13 @@ export function explainLeft(where: Standing): Explanation | undefined {
   const held = 1000 * capacity.median * charge.resinLitres * condition * markThroughput;
   const shares = { feed: (100 * feed.sd).toFixed(0), used: (100 * used.sd).toFixed(0) };
   const behind = where.passage < 1 ? " behind the membrane" : "";
+  const ahead = heldAhead(where.aheadHolds?.toMark);
   return {
     name: `Litres left to ${mark}`,
     value: left.typical,
     unit: "L",
-    formula: "max(0, (1000 × q × V × k × T − m) × 100 / f − u)",
-    words: `what this charge should hold up to ${mark}, less what was put on it, divided by what each litre brings, less what may have gone since the last log: the middle of all that is believed`,
+    formula: `max(0, (1000 × q × V × k × T − m${ahead.term}) × 100 / f − u)`,
+    words: `what this charge should hold up to ${mark}, less what was put on it${ahead.words}, divided by what each litre brings, less what may have gone since the last log: the middle of all that is believed`,
     inputs: [
       given(
         "q",
@@ -67,6 +80,7 @@ export function explainLeft(where: Standing): Explanation | undefined {
         "meq",
         `your log, water ${WATER_WORDS[used.quality]}, give or take ${shares.used} %`,
       ),
+      ...ahead.inputs,
       given(
         "f",
         `Feed to come${behind}, give or take ${shares.feed} %`,
@@ -77,7 +91,7 @@ export function explainLeft(where: Standing): Explanation | undefined {
       given("u", "May have gone since the last log", sinceLog.litres, "L", `${sinceLog.days} days at your usual water`),
     ],
     median: {
-      middleOfEach: Math.max(0, ((held - used.meq) * 100) / feed.typical - sinceLog.litres),
+      middleOfEach: Math.max(0, ((held - used.meq + ahead.meq) * 100) / feed.typical - sinceLog.litres),
       steps: stepsOf(where),
     },
     school: "resin chemistry, corrected by your own history and readings",
@@ -142,12 +156,15 @@ export function explainLeak(where: Standing): Explanation | undefined {
   const { leak, capacity, charge, condition, limitThroughput, used, feed, sinceLog } = where;
   if (!leak) return undefined;
   const held = 1000 * capacity.median * charge.resinLitres * condition * limitThroughput * leak.share;
+  const ahead = heldAhead(where.aheadHolds?.toLeak);
   return {
     name: "Litres until anything leaks",
     value: leak.typical,
     unit: "L",
-    formula: "max(0, (1000 × q × V × k × T × s − m) × 100 / f − u)",
-    words: "the charge's load at the limit, shortened to where the first ion gives way, less what was put on it",
+    formula: `max(0, (1000 × q × V × k × T × s − m${ahead.term}) × 100 / f − u)`,
+    words:
+      "the charge's load at the limit, shortened to where the first ion gives way, less what was put on it" +
+      ahead.words,
     inputs: [
       given("q", `Capacity of this charge, ${range(capacity)}`, capacity.median, "eq/L", "as for the litres left"),
       given("V", "Resin in the vessel", charge.resinLitres, "L", "this charge"),
@@ -161,11 +178,12 @@ export function explainLeak(where: Standing): Explanation | undefined {
         "the column of this water, ion by ion",
       ),
       given("m", "Load put on so far", used.meq, "meq", "your log"),
+      ...ahead.inputs,
       given("f", "Feed to come", feed.typical, "µS/cm", feed.isRead ? "your readings" : "the tap's record"),
       given("u", "May have gone since the last log", sinceLog.litres, "L", "your usual water"),
     ],
     median: {
-      middleOfEach: Math.max(0, ((held - used.meq) * 100) / feed.typical - sinceLog.litres),
+      middleOfEach: Math.max(0, ((held - used.meq + ahead.meq) * 100) / feed.typical - sinceLog.litres),
       steps: [],
     },
     school: "resin chemistry, corrected by your own history",

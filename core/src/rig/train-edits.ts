@@ -5,17 +5,24 @@ const placed = (stageId: Id, vesselId: Id | undefined): Place =>
   vesselId === undefined ? { stageId } : { stageId, vesselId };
 
 /**
- * Every vessel one place forward, that of the first place to the end: the lag becomes the lead, and what was the lead stands
+ * A vessel to the end of the train, those behind it one place forward: what was the lag leads, and what was emptied stands
  * last once it is filled anew.
  *
  * @param fresh the vessel that goes to the end in its stead, where it goes to the pool
- * @example rotated([{ stageId: "1", vesselId: "a" }, { stageId: "2", vesselId: "b" }]) // b, then a
+ * @example toTheEnd([{ stageId: "1", vesselId: "a" }, { stageId: "2", vesselId: "b" }], "a") // b, then a
  */
-export function rotated(places: readonly Place[], fresh?: Id): readonly Place[] {
-  const standing = places.flatMap(({ vesselId }) => (vesselId === undefined ? [] : [vesselId]));
-  const [lead, ...others] = standing;
-  const next = lead === undefined ? [] : [...others, fresh ?? lead];
+export function toTheEnd(places: readonly Place[], vesselId: Id, fresh: Id = vesselId): readonly Place[] {
+  const standing = places.flatMap((each) => (each.vesselId === undefined ? [] : [each.vesselId]));
+  if (!standing.includes(vesselId)) return places;
+  const others = standing.filter((each) => each !== vesselId && each !== fresh);
+  const next = [...others, fresh];
   return places.map(({ stageId }, i) => placed(stageId, next[i]));
+}
+
+/** The lag to the front, the lead behind it. @example rotated([a at 1, b at 2]) // b, then a */
+export function rotated(places: readonly Place[]): readonly Place[] {
+  const lead = places.find(({ vesselId }) => vesselId !== undefined)?.vesselId;
+  return lead === undefined ? places : toTheEnd(places, lead);
 }
 
 /** Another vessel in a place; nowhere else from then on. */

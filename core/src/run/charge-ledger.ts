@@ -1,4 +1,5 @@
 import type { Id } from "../descriptor/identity";
+import type { Charge } from "../resin/charge.record";
 import { scaleFactor } from "../water/meter";
 import type { DoubtfulFeed, FeedHistory } from "./feed-history";
 import type { ChargeLedger, LedgerFacts, LedgerLine, OutputReading } from "./ledger-facts";
@@ -9,6 +10,8 @@ import { whatLeaves } from "./what-leaves";
 /** A rig's books: the ledger of each charge, and all the water drawn whether a charge stood there or not. */
 export interface RigLedger {
   readonly charges: readonly ChargeLedger[];
+  /** That of one charge, without those that it does not hang on. */
+  readonly ofCharge: (id: Id) => ChargeLedger | undefined;
   readonly water: readonly { readonly at: number; readonly litres: number }[];
   readonly feed: FeedHistory;
   readonly doubtfulFeeds: readonly DoubtfulFeed[];
@@ -90,14 +93,24 @@ class Books {
 
 /**
  * The books of a rig: what every visit put on each bed, and each product reading beside the load so far. A visit's water
- * passes every charge that stood in the rig at that moment; water up to a filling's total those before it.
+ * passes every charge that stood in the rig at that moment; water up to a filling's total those before it. A ledger is worked
+ * out once it is asked for: of a train one hangs on those before it.
+ *
+ * @param isOf whose ledgers are meant; all of them where nothing is said
  */
-export function rigLedger(facts: LedgerFacts): RigLedger {
+export function rigLedger(facts: LedgerFacts, isOf: (charge: Charge) => boolean = () => true): RigLedger {
   const passages = new Passages(facts);
   const books = new Books(facts, passages);
   const feed = passages.feedOf(facts.rig.id);
+  let charges: readonly ChargeLedger[] | undefined;
   return {
-    charges: passages.beds.map((bed) => books.ledgerOf(bed)),
+    get charges() {
+      return (charges ??= passages.beds.filter(({ charge }) => isOf(charge)).map((bed) => books.ledgerOf(bed)));
+    },
+    ofCharge: (id) => {
+      const bed = passages.beds.find(({ charge }) => charge.id === id);
+      return bed && books.ledgerOf(bed);
+    },
     water: passages.waterOf(facts.rig.id),
     feed,
     doubtfulFeeds: feed.doubtful,

@@ -40,8 +40,8 @@ function lessonOnce(facts: EndedChargeFacts): Lesson | undefined {
 /** What the ended charges of a vessel, or of all of a train, teach; those that ended by a fault, began part-used or are left out teach nothing. */
 export function lessonsOf(facts: VesselFacts): readonly DatedLesson[] {
   const { owners: _later, ...before } = facts;
-  const { charges } = facts.train ? rigLedger(before) : vesselLedger(before);
-  return charges.flatMap(({ charge, lines, outputs }): DatedLesson[] => {
+  const books = facts.train ? rigLedger(before, ({ ended }) => ended !== undefined) : vesselLedger(before);
+  return books.charges.flatMap(({ charge, lines, outputs }): DatedLesson[] => {
     const { ended } = charge;
     if (!ended || ended.why === "fault" || charge.leftOut || charge.partUsed) return [];
     const feedAtEnd = lines[lines.length - 1]?.tapEc25 ?? 0;
@@ -67,9 +67,7 @@ export function lessonsOf(facts: VesselFacts): readonly DatedLesson[] {
 /** The books of one vessel of a rig. */
 export function vesselLedger(facts: VesselFacts): RigLedger {
   const isOwn = ({ vesselId }: { readonly vesselId: Id }) => vesselId === facts.vessel.id;
-  if (!facts.train) return rigLedger({ ...facts, charges: facts.charges.filter(isOwn) });
-  const books = rigLedger(facts);
-  return { ...books, charges: books.charges.filter(({ charge }) => isOwn(charge)) };
+  return facts.train ? rigLedger(facts, isOwn) : rigLedger({ ...facts, charges: facts.charges.filter(isOwn) });
 }
 
 /** What a crew's ended charges taught of its resin, and of the front in one vessel. */

@@ -30,7 +30,7 @@ export function drawLeft(
 }
 
 /** A place between 0 and 1 for a bed ahead, its own for each draw of the last bed. */
-const elsewhere = (place: number, bed: number) => (place * (DEFAULT_PATHS + 1) * Math.sqrt(bed + 2) * 7) % 1;
+export const elsewhere = (place: number, bed: number) => (place * (DEFAULT_PATHS + 1) * Math.sqrt(bed + 2) * 7) % 1;
 
 /** Days from the first day to come on which the mark falls, one a simulated future, ascending. */
 export function standingDays(worked: WorkedStanding, bookings: readonly KnownWork[] = []): Result<Int32Array> {

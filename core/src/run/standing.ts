@@ -1,8 +1,10 @@
 import type { BedAnswer } from "../bed/bed";
 import {
   capacityWeights,
+  chargeAt,
   chargeBelief,
   laterThanLimit,
+  loadAtMark,
   markAtThroughput,
   markOf,
   shapeOf,
@@ -41,7 +43,7 @@ import {
   scaleOfCharge,
   type Hydraulics,
 } from "./hydraulics";
-import { leftBehind, threeBehind, type Ahead } from "./in-series";
+import { drawnLeft, leftBehind, threeBehind, type Ahead } from "./in-series";
 import { learn, lessonsOf, vesselLedger, type VesselFacts } from "./lessons";
 import { passage, time } from "./readings";
 import type { KnownComposition } from "./tap-composition";
@@ -98,6 +100,8 @@ export interface Standing {
   /** Litres left to the mark in `leftTo`; absent at `none`, and where the feed itself meets the limit. */
   readonly left?: ThreeOf<number>;
   readonly leftTo: "limit" | "hard" | "none";
+  /** meq that the beds before it will still hold back until its mark, and until its first leak, by the middle of each. */
+  readonly aheadHolds?: { readonly toMark?: number; readonly toLeak?: number };
   /** Litres left to the limit before this charge's readings spoke. */
   readonly leftByCount: ThreeOf<number>;
   /** Litres until anything leaks, and what goes first; absent where the composition is unknown. */
@@ -196,8 +200,10 @@ export function workStanding(
   books: RigLedger = vesselLedger(input),
   ahead: Ahead = NONE_AHEAD,
 ): Result<WorkedStanding> {
-  const isOwn = ({ charge }: ChargeLedger) => !input.train || charge.vesselId === input.vessel.id;
-  const ledger = [...books.charges].reverse().find((each) => isOwn(each) && each.charge.ended === undefined);
+  const open = [...input.charges]
+    .reverse()
+    .find(({ vesselId, ended }) => vesselId === input.vessel.id && ended === undefined);
+  const ledger = open && books.ofCharge(open.id);
   if (!ledger) return fail("no-charge", "This vessel has no charge in use.");
   const hydraulics = hydraulicsOf(ledger.charge, input);
   if (!hydraulics.ok) return hydraulics;
@@ -405,6 +411,7 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     passage: passage(input.rig),
     leftTo,
     ...(mark ? { left: threeBehind(belief, mark, ahead, question) } : {}),
+    ...(ahead.length > 0 ? { aheadHolds: aheadHolds(believed, mark) } : {}),
     leftByCount: leftByCount(believed),
     ...(leak && leftTo !== "none" ? { leak } : {}),
     sinceLog,
@@ -425,6 +432,19 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     question,
     firstDay,
     ahead,
+  };
+}
+
+/** What the beds ahead hold back until a mark: what came less what reached this one. */
+function aheadHolds({ belief, ahead, used, feed, leak }: Believed, mark: Mark | undefined) {
+  const middle = chargeAt(belief, 0.5);
+  const until = (to: Mark) => {
+    const litres = drawnLeft({ belief, used: used.meq }, to, ahead, middle, () => 0.5, feed.typical);
+    return (litres * feed.typical) / 100 - Math.max(0, loadAtMark(belief, to, middle) - used.meq);
+  };
+  return {
+    ...(mark ? { toMark: until(mark) } : {}),
+    ...(leak ? { toLeak: until(markAtThroughput(leak.throughput, belief)) } : {}),
   };
 }
 

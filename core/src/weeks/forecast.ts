@@ -1,23 +1,13 @@
-import {
-  chargeAt,
-  chargeBelief,
-  loadAtMark,
-  markAtThroughput,
-  markOf,
-  tight,
-  type ChargeBelief,
-  type Mark,
-} from "../belief/charge-belief";
+import { chargeAt, loadAtMark } from "../belief/charge-belief";
 import type { OwnerBelief } from "../belief/owner";
 import { addDays, daysBetween, weekdayOf } from "../dates/calendar";
 import { DAY_SD } from "../dates/expected-use";
 import { chance } from "../dates/futures";
 import { nearestRank } from "../numerics/quantile";
 import type { ThreeOf } from "../life/life-range";
-import { chargeCondition, gradeCapacityOf, limitOf } from "../run/hydraulics";
-import { FRESH_SD, type WorkedStanding } from "../run/standing";
-import { drawLeft, paceSd } from "../run/standing-dates";
-import type { Charge } from "../resin/charge.record";
+import { freshCharge, type Filling, type Fresh } from "../run/fresh-charge";
+import type { WorkedStanding } from "../run/standing";
+import { drawLeft, elsewhere, paceSd } from "../run/standing-dates";
 import type { Rig } from "../rig/rig.record";
 import type { Vessel } from "../vessel/vessel.record";
 import type { BookedDay } from "../work/booked-work";
@@ -27,9 +17,6 @@ export const DAYS_AHEAD = 35;
 /** Futures that are drawn. */
 export const PATHS = 1000;
 const SEED = 23;
-/** Resin that a refill would put in. */
-export type Filling = Pick<Charge, "grade" | "resinLitres" | "packing" | "stored">;
-
 /** A refill on a day, before that day's work. */
 export interface RefillOn {
   /** ISO date. */
@@ -45,11 +32,22 @@ export interface WhatIf {
   readonly spare?: boolean;
 }
 
+/** What is emptied at a rotation. */
+export interface Lead {
+  readonly vessel: Vessel;
+  readonly worked: WorkedStanding;
+}
+
+/** Of a train: what it leaves as a whole, or what its lead alone does, which asks for rotation. */
+export type Watched = "train" | "lead";
+
 export interface ForecastInput {
   readonly rig: Rig;
   readonly vessel: Vessel;
   readonly worked: WorkedStanding;
   readonly owner: OwnerBelief;
+  /** The first vessel of a train, where others stand behind it; then `vessel` is the last, and a refill is a rotation. */
+  readonly lead?: Lead;
   /** ISO date of the first day shown. */
   readonly today: string;
   readonly days?: number;
@@ -90,33 +88,16 @@ export interface Forecast {
   readonly fresh: ThreeOf<number>;
 }
 
-interface Fresh {
-  readonly belief: ChargeBelief;
-  readonly mark: Mark;
-}
-
-/** What a fresh charge would hold, believed as this owner's charges are. */
-function freshCharge({ rig, vessel, worked, owner }: ForecastInput, filling: Filling): Fresh {
-  const { standing: where, belief } = worked;
-  const asCharge = { ...where.charge, ...filling } as Charge;
-  const meq = 1000 * filling.resinLitres * gradeCapacityOf(asCharge) * chargeCondition(asCharge);
-  const logPromised = belief.scale.logPromised + Math.log(meq / belief.scale.meq);
-  const fresh = tight(chargeBelief(owner, FRESH_SD, [], { ...belief.scale, meq, logPromised }));
-  const mark =
-    where.leak && rig.use === "aquarium"
-      ? markAtThroughput(where.leak.throughput, fresh)
-      : markOf(limitOf(vessel), where.feed.typical, fresh);
-  return { belief: fresh, mark };
-}
-
 const three = (values: Float64Array): ThreeOf<number> => {
   const sorted = values.slice().sort();
   return { low: nearestRank(sorted, 0.1), typical: nearestRank(sorted, 0.5), high: nearestRank(sorted, 0.9) };
 };
 
-/** One future of a vessel. */
+/** One future of a vessel, or of a train: its lead first, then those behind it. */
 interface Path {
   left: number;
+  /** L that those behind the lead can take after it. */
+  behind: number;
   /** µS/cm of the feed, and how much more than usual it works. */
   readonly feed: number;
   readonly pace: number;
@@ -140,21 +121,34 @@ interface DaySums {
 function liveDay(
   paths: readonly Path[],
   mean: number,
-  draws: { readonly normal: () => number; readonly fresh: DrawFresh; readonly spare: Fresh },
+  draws: {
+    readonly normal: () => number;
+    readonly fresh: DrawFresh;
+    readonly spare: Fresh;
+    readonly isTrain: boolean;
+    readonly watched: Watched;
+  },
   refill: Fresh | undefined,
   evening: Float64Array,
 ): DaySums {
   let [outBefore, outBy, short, morning] = [0, 0, 0, 0];
+  const { isTrain, watched } = draws;
+  const leftOf = (path: Path) => (watched === "lead" ? path.left : path.left + path.behind);
   paths.forEach((path, i) => {
     if (refill) {
-      path.left = draws.fresh(refill, path.feed);
+      const filled = draws.fresh(refill, path.feed);
+      // The lag leads with what it has left, the fresh one stands behind it.
+      if (isTrain) [path.left, path.behind] = [path.behind, filled];
+      else path.left = filled;
       path.out = false;
     }
     const use = path.pace * Math.max(0, mean + DAY_SD * mean * draws.normal());
     if (path.out) outBefore += 1;
-    morning += path.left;
-    let missing = Math.max(0, use - path.left);
+    morning += leftOf(path);
+    const past = Math.max(0, use - path.left);
     path.left = Math.max(0, path.left - use);
+    let missing = Math.max(0, past - (watched === "lead" ? 0 : path.behind));
+    path.behind = Math.max(0, path.behind - past);
     if (missing > 0 && path.spares > 0) {
       path.spares -= 1;
       path.left = Math.max(0, draws.fresh(draws.spare, path.feed) - missing);
@@ -164,7 +158,7 @@ function liveDay(
     if (missing > 0) path.out = true;
     if (path.out) outBy += 1;
     short += missing;
-    evening[i] = path.left;
+    evening[i] = leftOf(path);
   });
   return { outBefore, outBy, short, morning };
 }
@@ -174,8 +168,8 @@ function liveDay(
  * drawn from the same belief as its dates (Metropolis and Ulam 1949, the Monte Carlo method); a refill draws a fresh charge
  * as this owner's charges scatter.
  */
-export function forecast(input: ForecastInput): Forecast {
-  const { worked, today, days = DAYS_AHEAD, work, filling, refills = [], whatIf = {} } = input;
+export function forecast(input: ForecastInput, watched: Watched = "train"): Forecast {
+  const { worked, lead, today, days = DAYS_AHEAD, work, filling, refills = [], whatIf = {} } = input;
   const { standing: where, mark, question, firstDay } = worked;
   const { uniform, normal } = chance(SEED);
   const sd = paceSd(where);
@@ -188,10 +182,17 @@ export function forecast(input: ForecastInput): Forecast {
       ? drawLeft(worked, mark, place, normal)
       : { feed: question.feed.median * Math.exp(question.feed.sd * normal()), left: 0 };
     freshLitres[i] = fresh(spare, feed);
-    return { left, feed, pace: Math.exp(sd * normal()), spares: whatIf.spare ? 1 : 0, out: left <= 0 };
+    const first = lead ? Math.min(left, leadLeft(lead, place, feed)) : left;
+    return {
+      ...{ left: first, behind: left - first, feed, pace: Math.exp(sd * normal()), spares: whatIf.spare ? 1 : 0 },
+      out: (watched === "lead" ? first : left) <= 0,
+    };
   });
+  const isTrain = lead !== undefined;
   const ofFresh = three(freshLitres);
-  const asShare = (litres: number) => Math.min(1, litres / ofFresh.typical);
+  // A whole train holds as many charges as it has vessels: two stand for all behind the lead.
+  const whole = (isTrain && watched === "train" ? 2 : 1) * ofFresh.typical;
+  const asShare = (litres: number) => Math.min(1, litres / whole);
   const known = new Map(work.map((day) => [day.on, day]));
   const byDay = new Map(refills.map((refill) => [refill.on, freshCharge(input, refill.filling)]));
   const evening = new Float64Array(PATHS);
@@ -202,7 +203,7 @@ export function forecast(input: ForecastInput): Forecast {
     const isOver = daysBetween(firstDay, on) < 0;
     const litres = (whatIf.waterShare ?? 1) * (isOver ? 0 : (booked?.litres ?? where.use.weekdays[weekdayOf(on)]!));
     const refill = byDay.get(on);
-    const sums = liveDay(paths, litres, { normal, fresh, spare }, refill, evening);
+    const sums = liveDay(paths, litres, { normal, fresh, spare, isTrain, watched }, refill, evening);
     const left = three(evening);
     return {
       on,
@@ -218,6 +219,13 @@ export function forecast(input: ForecastInput): Forecast {
     };
   });
   return { days: ahead, fresh: ofFresh };
+}
+
+/** L until a lead is spent in one future, by the same feed as its train. */
+function leadLeft({ worked: { belief, mark, question } }: Lead, place: number, feed: number): number {
+  if (!mark) return 0;
+  const load = loadAtMark(belief, mark, chargeAt(belief, elsewhere(place, 0)));
+  return Math.max(0, ((load - question.used) * 100) / feed - question.sinceLog.median);
 }
 
 /** From this chance on a day is marked: one in twenty. */

@@ -4,7 +4,8 @@ import { lateness, type Prices } from "../plan/prices";
 import type { Part } from "../upkeep/service.record";
 import type { Due } from "../upkeep/due";
 import type { Appointment, Task } from "./appointment.record";
-import { forecast, type DayAhead, type Filling, type Forecast, type ForecastInput, type RefillOn } from "./forecast";
+import type { Filling } from "../run/fresh-charge";
+import { forecast, type DayAhead, type Forecast, type ForecastInput, type RefillOn } from "./forecast";
 import { declinedWeekdays, type RefillMinutes } from "./habits-of-answering";
 
 /** Minutes that going to the vessels takes, however much is done there: a planning assumption. */
@@ -141,12 +142,15 @@ function dayCost(worth: TaskWorth, day: Pick<DayCost, "on" | "outBefore" | "unus
   };
 }
 
-const refillWorth = ({ rig, filling, minutes }: VesselWork, fresh: number, prices: Prices): TaskWorth => ({
+/** What a litre counts that goes on unguarded, beside one for which there is no water: a planning assumption. */
+const UNGUARDED = 0.1;
+
+const refillWorth = ({ rig, lead, filling, minutes }: VesselWork, fresh: number, prices: Prices): TaskWorth => ({
   lasts: fresh,
   price: filling.resinLitres * prices.resin[filling.grade],
   minutes: minutes.minutes,
   wage: prices.wage,
-  late: lateness(prices).spoiltJob / rig.litresPerJob,
+  late: ((lead ? UNGUARDED : 1) * lateness(prices).spoiltJob) / rig.litresPerJob,
 });
 
 /** Costs of a refill on each day from one on, until it would surely have run out. */
@@ -230,7 +234,12 @@ function planRefills(
   const refills: RefillOn[] = accepted.map(({ on }) => ({ on, filling }));
   const worth = refillWorth(work, without.fresh.typical, prices);
   for (let i = 0; i < MOST_REFILLS; i += 1) {
-    const seen = refills.length === 0 ? without : forecast({ ...work, today, days, refills });
+    // Of a train what asks for work is its lead: those behind it guard meanwhile.
+    const seen = work.lead
+      ? forecast({ ...work, today, days, refills }, "lead")
+      : refills.length === 0
+        ? without
+        : forecast({ ...work, today, days, refills });
     const open = firstGap(seen.days, refills, accepted, today);
     if (!open) break;
     const costs = refillCosts(seen.days, open.from, worth, full).filter(({ on }) => !open.until || on < open.until);

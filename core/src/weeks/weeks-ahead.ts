@@ -35,7 +35,8 @@ import type { Meter } from "../water/meter.record";
 import type { WaterReport } from "../water/water-report.record";
 import type { BookedDay, WorkBook } from "../work/booked-work";
 import type { Appointment } from "./appointment.record";
-import { DAYS_AHEAD, type Filling, type Forecast, type WhatIf } from "./forecast";
+import type { Filling } from "../run/fresh-charge";
+import { DAYS_AHEAD, type Forecast, type Lead, type WhatIf } from "./forecast";
 import { refillMinutes, type RefillMinutes } from "./habits-of-answering";
 import { missedAppointments, openAppointments } from "./open-appointments";
 import { proposeWeeks, type VesselWork, type WeeksPlan } from "./propose";
@@ -73,6 +74,8 @@ export interface WeeksQuestion {
 export interface RigAhead {
   readonly rigId: Id;
   readonly kind: VesselKind;
+  /** Of a train: the vessel that is emptied next, when it is likely to be spent, and who leads then. */
+  readonly rotation?: { readonly lead: string; readonly next: string; readonly dates?: DepletionAnswer };
   /** As it comes with what is accepted and proposed, and with nothing done. */
   readonly planned: Forecast;
   readonly untouched: Forecast;
@@ -158,6 +161,8 @@ interface Asked extends StandingInput {
 }
 
 interface Standing {
+  /** The first vessel of a train. */
+  readonly lead?: Lead;
   readonly input: Asked;
   readonly worked: WorkedStanding;
   readonly owner: OwnerBelief;
@@ -197,10 +202,24 @@ function standings(records: CrewRecords, { now, dateOf }: WeeksQuestion) {
       silent.push({ rigId: input.rig.id, because: "The feed itself meets the limit: nothing runs out." });
     else {
       const { vessel, worked, owner } = last.value;
-      found.push({ input: { ...input, vessel }, worked, owner });
+      const [first, ...others] = train.ok ? train.value.beds : [];
+      const lead = first && others.length > 0 ? { vessel: first.vessel, worked: first.worked } : undefined;
+      found.push({ input: { ...input, vessel }, worked, owner, ...(lead ? { lead } : {}) });
     }
   }
   return { inputs, found, silent, today };
+}
+
+/** What a rotation does, and when it is likely to be asked for. */
+function rotationOf({ vessel, worked }: Lead, { input }: Standing): NonNullable<RigAhead["rotation"]> {
+  const { train, rig, now, bookings } = input;
+  const second = new Trains(train?.arrangements ?? []).at(rig.id, now)[1];
+  const dates = standingDates(worked, bookings);
+  return {
+    lead: vessel.name,
+    next: train?.vessels.find(({ id }) => id === second?.vesselId)?.name ?? input.vessel.name,
+    ...(dates.ok ? { dates: dates.value } : {}),
+  };
 }
 
 /**
@@ -216,14 +235,16 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
   const appointments = openAppointments(records.appointments, records);
   const stockFacts = { bags, charges, today, dateOf };
   const stock = stockOf(stockFacts);
-  const works = found.map(({ input: { rig, vessel, charges: own, bookings }, worked, owner }): VesselWork => {
+  const works = found.map(({ input: { rig, vessel, charges: own, bookings }, worked, owner, lead }): VesselWork => {
+    // What is filled next: of a train its lead.
+    const emptied = lead?.vessel ?? vessel;
     const filling = usualFilling(
-      vessel,
-      [...own].reverse().find(({ vesselId }) => vesselId === vessel.id),
+      emptied,
+      [...own].reverse().find(({ vesselId }) => vesselId === emptied.id),
     );
-    const stored = storedAs(refillFrom(fitting(stock, vessel), filling.grade, filling.resinLitres).portions, stock);
+    const stored = storedAs(refillFrom(fitting(stock, emptied), filling.grade, filling.resinLitres).portions, stock);
     return {
-      ...{ rig, vessel, worked, owner, whatIf, appointments },
+      ...{ rig, vessel, worked, owner, whatIf, appointments, ...(lead ? { lead } : {}) },
       work: bookings.filter(({ on }) => on >= today),
       filling: { ...filling, ...(stored ? { stored } : {}) },
       minutes: refillMinutes(own, prices.minutesPerRefill),
@@ -260,6 +281,7 @@ export function weeksAhead(records: CrewRecords, question: WeeksQuestion): Weeks
       return {
         rigId: rig.id,
         kind: vessel.kind,
+        ...(work.lead ? { rotation: rotationOf(work.lead, found[i]!) } : {}),
         planned: plan.with.get(rig.id)!,
         untouched: plan.without.get(rig.id)!,
         ...(dates.ok ? { dates: dates.value, orderBy: addDays(dates.value.early, -deliveryDays) } : {}),

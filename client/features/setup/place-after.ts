@@ -1,0 +1,31 @@
+import { hungIn, samePlaces, toTheEnd, type Id, type Place } from "@winter-bead/core";
+import { kept, type Step } from "../../data/acts";
+import { newId } from "../../data/new-id";
+
+/** Where a filled vessel hangs from then on. */
+export type After = "end" | "same";
+
+/**
+ * The places of a train after one of its vessels was filled anew, or another came in for it.
+ * @param out the vessel that was taken off @param comesIn the one that is hung in: itself, filled, or another
+ */
+export const placesAfter = (places: readonly Place[], out: Id, comesIn: Id, after: After): readonly Place[] => {
+  if (after === "end") return toTheEnd(places, out, comesIn);
+  const stageId = places.find(({ vesselId }) => vesselId === out)?.stageId;
+  return stageId === undefined ? places : hungIn(places, stageId, comesIn);
+};
+
+/** The step that notes it; none where everything hangs as before. */
+export function arrangementAfter(
+  rigId: Id,
+  places: readonly Place[],
+  out: Id,
+  comesIn: Id,
+  after: After,
+  at: string,
+): readonly Step[] {
+  const next = placesAfter(places, out, comesIn, after);
+  if (samePlaces(next, places)) return [];
+  const did = after === "end" && next[next.length - 1]!.vesselId === comesIn ? "rotated" : "swapped";
+  return [kept("arrangements", { rigId, at, did, places: next }, newId())];
+}

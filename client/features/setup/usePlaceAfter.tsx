@@ -1,0 +1,40 @@
+import { placesOf, type Id } from "@winter-bead/core";
+import { useState } from "react";
+import { useTrains } from "../../data/trains";
+import { Choice } from "../../ui/boxes";
+import { Small } from "../../ui/words";
+import type { RigFacts } from "../rack/assess";
+import { arrangementAfter, type After } from "./place-after";
+
+/** Of a vessel that others stand behind: whether it goes to the end, as lead and lag are run. */
+export function usePlaceAfter(facts: RigFacts, vesselId: Id) {
+  const trains = useTrains();
+  const [after, setAfter] = useState<After>("end");
+  const places = placesOf(facts.rig, trains, facts.now);
+  const standing = places.flatMap((each) => (each.vesselId === undefined ? [] : [each.vesselId]));
+  const isAhead = standing.indexOf(vesselId) >= 0 && standing.indexOf(vesselId) < standing.length - 1;
+  const chosen: After = isAhead ? after : "same";
+  const next = facts.train.vessels.find(({ id }) => id === standing[standing.indexOf(vesselId) + 1]);
+  return {
+    /** The choice, where there is one. */
+    asked: isAhead ? (
+      <>
+        <Choice
+          label="Where it hangs from now on"
+          value={after}
+          options={[
+            { value: "end", label: `Last: ${next?.name ?? "the next"} leads now` },
+            { value: "same", label: "In its own place again" },
+          ]}
+          onChange={setAfter}
+          testID="place-after"
+        />
+        {after === "end" ? (
+          <Small>Nothing is wasted and there is always a guard: the fresh one stands behind.</Small>
+        ) : null}
+      </>
+    ) : null,
+    /** @param comesIn the vessel that is hung in */
+    steps: (comesIn: Id, at: string) => arrangementAfter(facts.rig.id, places, vesselId, comesIn, chosen, at),
+  };
+}
