@@ -7,6 +7,7 @@ import {
   explainLeft,
   reasonWords,
   rigLedger,
+  rigStanding,
   spentLead,
   standingDates,
   stageIdAt,
@@ -357,5 +358,86 @@ describe("cation and anion beds before a mixed one", () => {
     });
     expect(beds.map(({ isLast }) => isLast)).toEqual([true, true]);
     expect(verdict.state).toBe("fine");
+  });
+});
+
+describe("a train's standing over the API", () => {
+  /** A lead that gives way every 17 work-days, four trains long: three rotations of a and b, then c swapped in for b. */
+  const CYCLE = 17;
+  const [first, second, third, swap] = [1, 2, 3, 3.4].map((n) => evening(Math.round(n * CYCLE)));
+  const ended = (vesselId: string, from: number, to: number) =>
+    filled(vesselId, from, { ended: { at: new Date(to).toISOString(), why: "limit" } });
+  const arrangements = [
+    hung,
+    arranged("r1", first!, ["b", "a"]),
+    arranged("r2", second!, ["a", "b"]),
+    arranged("r3", third!, ["b", "a"]),
+    arranged("s", swap!, ["c", "a"]),
+  ];
+  const charges = [
+    ended("a", BEFORE, first!),
+    ended("b", BEFORE, second!),
+    ended("a", first!, third!),
+    filled("b", second!),
+    filled("a", third!),
+    filled("c", swap!),
+  ];
+  const lead = (day: number) => (day > 3.4 * CYCLE ? 0 : rising(CYCLE - 4)(day % CYCLE));
+  const reads = days(70, (day) => ({ "stage-0": lead(day), "stage-1": 0 }));
+  /** What is answered when so many days have been lived. */
+  const after = (count: number) => {
+    const facts = trainFacts({ arrangements, charges, days: reads.slice(0, count) });
+    const now = evening(count - 1) + 1;
+    const isKnown = (at: string) => Date.parse(at) <= now;
+    return unwrap(
+      rigStanding({
+        ...{ now: new Date(now).toISOString(), timeZone: "UTC", rig: facts.rig, vessels: facts.train!.vessels },
+        arrangements: arrangements.filter(({ at }) => isKnown(at)),
+        taps: [...facts.taps.values()],
+        meters: [...facts.meters.values()],
+        charges: charges
+          .filter(({ filledAt }) => isKnown(filledAt))
+          .map(({ ended: end, ...charge }) => (end && isKnown(end.at) ? { ...charge, ended: end } : charge)),
+        visits: facts.visits,
+      }),
+    );
+  };
+  const said = ({ vessels, train }: ReturnType<typeof after>) => [
+    vessels.map(({ vesselId, verdict }) => `${vesselId} ${verdict.state}`).join(", "),
+    [train.state, ...train.reasons.map(({ code }) => code)].join(" "),
+  ];
+  test("tells two beds, three rotations and a swap", () => {
+    expect([5, 17, 20, 34, 37, 51, 54, 60].map((count) => said(after(count)))).toEqual([
+      ["a fine, b fine", "fine"],
+      ["a watch, b fine", "watch lead-spent"],
+      ["b fine, a fine", "fine"],
+      ["b watch, a fine", "watch lead-spent"],
+      ["a fine, b fine", "fine"],
+      ["a watch, b fine", "watch lead-spent"],
+      ["b fine, a fine", "fine"],
+      ["c fine, a fine", "fine"],
+    ]);
+  });
+  test("with litres and dates for each: the lead's until it is spent, the last's until the train is", () => {
+    const { vessels } = after(20);
+    const [b, a] = vessels;
+    expect([b!.leftTo, a!.leftTo]).toEqual(["limit", "limit"]);
+    // What b had taken as lag is on its account beside what it took since it leads.
+    expect(b!.treated).toBeCloseTo(1900, 6);
+    expect(a!.treated).toBeCloseTo(200, 6);
+    expect(a!.left!.low).toBeGreaterThan(b!.left!.high);
+    expect(b!.dates!.late <= a!.dates!.early).toBe(true);
+    const { vessels: spent } = after(17);
+    expect([spent[0]!.left, spent[0]!.leftTo, spent[1]!.leftTo]).toEqual([undefined, "none", "limit"]);
+  });
+  test("a train whose vessels nobody placed is to be filled", () => {
+    const facts = trainFacts({ arrangements: [], charges, days: reads.slice(0, 3) });
+    const none = unwrap(
+      rigStanding({
+        ...{ now: new Date(facts.now).toISOString(), timeZone: "UTC", rig: facts.rig, vessels: facts.train!.vessels },
+        ...{ taps: [...facts.taps.values()], meters: [...facts.meters.values()], charges, visits: facts.visits },
+      }),
+    );
+    expect(none.train).toMatchObject({ state: "change", reasons: [{ code: "no-charge" }] });
   });
 });

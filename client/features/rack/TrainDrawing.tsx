@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { flowsUp, type Id, type Vessel } from "@winter-bead/core";
+import { flowsUp, headlineOf, type Id, type Rig, type Vessel } from "@winter-bead/core";
 import { Fragment } from "react";
 import { useSettings } from "../../data/settings";
 import { BeadColumn } from "../../ui/BeadColumn";
@@ -17,7 +17,16 @@ const NAMES = { sediment: "Sediment", carbon: "Carbon", membrane: "RO", degasser
 
 /** The flow from one stage to the next. */
 const Flow = () => (
-  <View flexGrow={1} flexShrink={1} minWidth={8} height={9} justifyContent="center" alignItems="flex-end" aria-hidden>
+  <View
+    position="relative"
+    flexGrow={1}
+    flexShrink={1}
+    minWidth={8}
+    height={9}
+    justifyContent="center"
+    alignItems="flex-end"
+    aria-hidden
+  >
     <View position="absolute" left={1} right={1} height={2} backgroundColor="$ink" />
     <View
       width={6}
@@ -63,10 +72,11 @@ export function BedColumn({
 }
 
 /** Litres of a bed in few signs, and its state. */
-function BedWords({ stage }: { readonly stage: DrawnStage }) {
+function BedWords({ stage, rig }: { readonly stage: DrawnStage; readonly rig: Rig }) {
   const { units } = useSettings();
   const { bed, vessel } = stage;
-  const left = bed?.standing.left && shown("volume", bed.standing.left.typical, units);
+  const headline = bed && headlineOf(bed.standing, { rig });
+  const left = headline && shown("volume", headline.litres.typical, units);
   return (
     <View alignItems="center" maxWidth={86}>
       <View flexDirection="row" alignItems="center" gap={3}>
@@ -130,10 +140,10 @@ export function TrainDrawing({
               borderBottomWidth={3}
               borderColor={chosen === stage.vessel.id ? "$ink" : "transparent"}
             >
-              <Bed stage={stage} height={height} />
+              <Bed stage={stage} rig={view.facts.rig} height={height} />
             </Pressable>
           ) : (
-            <Bed stage={stage} height={height} />
+            <Bed stage={stage} rig={view.facts.rig} height={height} />
           )}
         </Fragment>
       ))}
@@ -143,7 +153,7 @@ export function TrainDrawing({
   );
 }
 
-function Bed({ stage, height }: { readonly stage: DrawnStage; readonly height: number }) {
+function Bed({ stage, rig, height }: { readonly stage: DrawnStage; readonly rig: Rig; readonly height: number }) {
   return (
     <View alignItems="center" gap={2}>
       {stage.vessel ? (
@@ -151,7 +161,7 @@ function Bed({ stage, height }: { readonly stage: DrawnStage; readonly height: n
       ) : (
         <View width={34} height={height} borderWidth={2} borderColor="$line" borderStyle="dashed" borderRadius="$2" />
       )}
-      <BedWords stage={stage} />
+      <BedWords stage={stage} rig={rig} />
     </View>
   );
 }

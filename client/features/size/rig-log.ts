@@ -11,7 +11,12 @@ import { inBooks, type RigFacts } from "../rack/assess";
 
 const WEEK = 7 * 86_400_000;
 
-const ledgersOf = (facts: RigFacts): readonly ChargeLedger[] => chargeLedgers(inBooks(facts));
+/** Ledgers of a rig's charges with the water that each met first: of a train its time as lead, so that no litre counts twice. */
+const ledgersOf = (facts: RigFacts): readonly ChargeLedger[] =>
+  chargeLedgers(inBooks(facts)).map((ledger) => ({
+    ...ledger,
+    lines: ledger.lines.filter(({ rigId, place }) => rigId === facts.rig.id && place === 0),
+  }));
 
 /** Litres of each visit of a rig, as its ledger counts them. */
 export const loggedDays = (facts: RigFacts): readonly LoggedDay[] =>

@@ -141,7 +141,14 @@ function DateLine({ rig, own, today }: { readonly rig: Rig; readonly own: RigAhe
       : orderBy <= today
         ? "; order resin today"
         : `; order resin by ${dateInWords(orderBy, today)}`;
-  return <Body testID={`dates-${rig.name}`}>{`${words}${order}.`}</Body>;
+  const { rotation } = own;
+  const spent = rotation?.dates;
+  const rotate = rotation
+    ? spent
+      ? ` ${rotation.lead} is spent about ${dateInWords(spent.likely, today)}, ${dateInWords(spent.early, today)} to ${dateInWords(spent.late, today)}: then ${rotation.next} leads.`
+      : ` ${rotation.lead} is spent: rotate.`
+    : "";
+  return <Body testID={`dates-${rig.name}`}>{`${words}${order}.${rotate}`}</Body>;
 }
 
 /** The title, what comes next, and what might be otherwise. */

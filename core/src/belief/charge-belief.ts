@@ -1,6 +1,6 @@
 import { PassedOn } from "../front/passed-on";
 import { FRONT_WIDTHS, frontsOf } from "../front/product-curve";
-import { shareAt } from "../front/front-table";
+import { firstPass, shareAt } from "../front/front-table";
 import { RememberedOf } from "../numerics/remembered";
 import { risingRoot } from "../numerics/root";
 import type { ThreeOf } from "../life/life-range";
@@ -248,6 +248,12 @@ export function outputOf({ scale }: ChargeBelief, { row, x }: DrawnCharge): (meq
   const from = scale.logLimit[width]! - scale.logPromised - x;
   return (meq) => bypass + (1 - bypass) * shareAt(front, Math.log(meq) + from);
 }
+
+/** meq at which the beads of a drawn charge let a share of their feed through. */
+export const loadAtShare = ({ scale }: ChargeBelief, { row, x }: DrawnCharge, share: number): number => {
+  const width = Math.floor(row / BYPASSES.length);
+  return Math.exp(scale.logPromised - scale.logLimit[width]! + x + firstPass(frontsOf(scale.curve)[width]!, share));
+};
 
 /**
  * meq that a drawn charge has taken or let through since it had `from`, once so much of it was let through.

@@ -2,6 +2,7 @@ import {
   chargeAt,
   leftQuantile,
   loadAtMark,
+  loadAtShare,
   loadLettingThrough,
   outputOf,
   type ChargeBelief,
@@ -94,6 +95,22 @@ class Filling {
   }
 }
 
+/** Of its feed: from here on a bed ahead is no help any more. */
+const GIVEN = 0.8;
+
+/** Litres until the beds ahead let most of their feed through. */
+const litresUntilGiven = (ahead: Ahead, drawn: DrawnAhead, feed: number): number =>
+  ahead.reduce(
+    (sum, unit, u) =>
+      sum +
+      Math.min(
+        ...unit.map(({ belief, used }, b) =>
+          Math.max(0, (100 * (loadAtShare(belief, drawn[u]![b]!, GIVEN) - used)) / feed),
+        ),
+      ),
+    0,
+  );
+
 /** Litres until the last bed has so much load, the beds ahead filling meanwhile. */
 function litresUntil(load: number, used: number, ahead: Ahead, drawn: DrawnAhead, feed: number): number {
   if (load <= used) return 0;
@@ -128,9 +145,10 @@ export function drawnLeft(
   feed: number,
 ): number {
   const load = loadAtMark(belief, mark, drawn);
-  return ahead.length === 0
-    ? Math.max(0, ((load - used) * 100) / feed)
-    : litresUntil(load, used, ahead, drawAhead(ahead, of), feed);
+  if (ahead.length === 0) return Math.max(0, ((load - used) * 100) / feed);
+  const before = drawAhead(ahead, of);
+  // What goes round its beads passes the mark alone: but only once those ahead give way.
+  return load === 0 ? litresUntilGiven(ahead, before, feed) : litresUntil(load, used, ahead, before, feed);
 }
 
 const DRAWS = 600;

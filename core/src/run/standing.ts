@@ -256,6 +256,8 @@ interface Believed {
   readonly groups: readonly ReadingGroup[];
   readonly belief: ChargeBelief;
   readonly toLimit: Mark;
+  /** µS/cm. */
+  readonly toLimitEc25: number;
   readonly toHard: Mark;
   readonly work: Work;
   readonly question: LeftQuestion;
@@ -309,6 +311,7 @@ function believe(
     groups,
     belief,
     toLimit,
+    toLimitEc25: limitEc25,
     toHard: markOf(hardEc25, feed.typical, belief),
     work,
     question,
@@ -351,7 +354,7 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
     hardReached: shareReachedBy(belief, toHard, used.meq),
     capacityShare: promisedShare,
     left: { low: leftAt(belief, question, 0.1), lowWhenLogged: leftAt(belief, logged, 0.1) },
-    leftAlmostSurely: leftAt(groups.length === 0 ? tight(belief) : belief, question, ALMOST_SURELY),
+    leftAlmostSurely: leftAt(tellsOfBypass(believed) ? belief : tight(belief), question, ALMOST_SURELY),
     pace,
   });
   const leftTo = asks.state === "change" ? "none" : asks.state === "finish" ? "hard" : "limit";
@@ -361,6 +364,9 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
   const mark = !isBelieved || feedMeetsLimit ? undefined : leftTo === "hard" ? toHard : toLimit;
   return { verdict: asks, limitReached, pace, promisedShare, rise, mark, leftTo };
 }
+
+/** Whether any reading tells how much goes round the beads: of a bed that was fed next to nothing none does. */
+const tellsOfBypass = ({ groups, toLimitEc25 }: Believed) => groups.some(({ feedEc25 }) => feedEc25 > toLimitEc25);
 
 /** What the resin of a charge holds, in eq/L, and how far its front stands. */
 function figuresOf({ ledger: { charge }, belief, used, before, owner, loadSd, hydraulics: { bed } }: Believed) {
@@ -452,7 +458,8 @@ const MOST_COUNTS = 20;
 const counts = new RememberedOf<OwnerBelief, ThreeOf<number>>(MOST_COUNTS);
 
 /** Litres left by the count, before this charge's readings spoke: the same whatever they say, so worked out once. */
-function leftByCount({ owner, loadSd, belief, before, groups, toLimit, question, ahead }: Believed): ThreeOf<number> {
+function leftByCount(believed: Believed): ThreeOf<number> {
+  const { owner, loadSd, belief, before, groups, toLimit, question, ahead } = believed;
   if (groups.length === 0) return threeBehind(tight(belief), toLimit, ahead, question);
   const byCount = () =>
     threeBehind(chargeBelief(owner, loadSd, [], belief.scale, before.used), toLimit, ahead, question);
