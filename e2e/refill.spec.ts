@@ -187,7 +187,7 @@ test.describe("without a signal", () => {
   test.use({ networkMayFail: true });
   test("a cartridge is refilled, and sent once there is one", async ({ page, context }) => {
     const fish = await rigNamed("Quarantine");
-    const [old] = await inUse(fish.id);
+    const before = (await inUse(fish.id)).map(({ id }) => id);
     await open(page, "Quarantine");
     await allSent(page);
     await context.setOffline(true);
@@ -196,12 +196,17 @@ test.describe("without a signal", () => {
     await choose(page, "A fault");
     await page.getByTestId("finish").click();
     await expect(page).toHaveURL(/\/\?rig=/);
-    expect((await inUse(fish.id)).map(({ id }) => id)).toEqual([old!.id]);
+    expect((await inUse(fish.id)).map(({ id }) => id)).toEqual(before);
     await context.setOffline(false);
     await allSent(page);
+    // The lead's charge is another one, the lag's runs on and leads: the filled one stands last.
     const now = await inUse(fish.id);
-    expect(now).toHaveLength(1);
-    expect(now[0]!.id).not.toBe(old!.id);
+    expect(now).toHaveLength(2);
+    const [fresh] = now.filter(({ id }) => !before.includes(id));
+    const trains = (await list("arrangements")).filter(({ rigId }) => rigId === fish.id);
+    const newest = trains.sort((a, b) => (String(a["at"]) < String(b["at"]) ? 1 : -1))[0]!;
+    expect(newest["did"]).toBe("rotated");
+    expect((newest["places"] as { vesselId: string }[])[1]!.vesselId).toBe(fresh!["vesselId"]);
   });
 
   test("two phones at one vessel end in one truth", async ({ page, browser }) => {

@@ -30,7 +30,7 @@ for (const size of SIZES) {
     await page.goto(demo.url);
     await expect(page.getByTestId("verdict-title")).toBeVisible();
     for (const name of ["Van", "Bay 2", "Quarantine"])
-      await expect(page.getByTestId(`left-${name}`)).toHaveText(/\d.*(left|to the hard mark|to the first leak)/);
+      await expect(page.getByTestId(`left-${name}`)).toHaveText(/\d.*(left|to the stop point|to the first leak)/);
     for (const name of ["Van", "Bay 2", "Quarantine"])
       await expect(page.getByTestId(`date-${name}`)).toHaveText(/today|tomorrow|[A-Z][a-z]{2}/);
     const bay = await standingOf(demo, "Bay 2");

@@ -6,6 +6,7 @@ const idOf = async (server: RunningServer, kind: string, i: number) =>
 /** Every place of the app, with the demo's records in the addresses that name one. */
 export async function everyPlace(demo: RunningServer): Promise<readonly string[]> {
   const rig = await idOf(demo, "rigs", 0);
+  const train = await idOf(demo, "rigs", 2);
   const tap = await idOf(demo, "taps", 3);
   const plan = await idOf(demo, "plans", 0);
   const charge = await idOf(demo, "charges", 0);
@@ -27,6 +28,7 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
   return [
     "/",
     `/log/${rig}`,
+    `/log/${train}`,
     "/water",
     `/water/${tap}`,
     `/water/report?tap=${tap}`,
@@ -67,6 +69,7 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
     `/refill/practice?rig=${rig}`,
     "/history",
     `/history/${rig}`,
+    `/history/${train}`,
     `/history/charge?id=${charge}`,
     `/history/visit?id=${visit}`,
     `/history/visit?rig=${rig}`,
@@ -75,6 +78,8 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
     "/setup/meter",
     "/setup/rig",
     `/setup/rig?id=${rig}`,
+    `/setup/rig?id=${train}`,
+    `/setup/train?rig=${train}`,
     `/setup/vessel?id=${vessel}`,
     `/setup/site?id=${site}`,
     `/setup/charge?rig=${rig}`,

@@ -41,11 +41,13 @@ const Flow = () => (
 
 /** The bead column of one vessel as it stands, or an empty outline. */
 export function BedColumn({
+  rig,
   vessel,
   bed,
   height,
   testID,
 }: {
+  readonly rig: Rig;
   readonly vessel: Vessel;
   readonly bed: BedAssessment | undefined;
   readonly height: number;
@@ -64,8 +66,8 @@ export function BedColumn({
       height={height}
       label={
         where
-          ? `${vessel.name}: the front stands at ${percent(where.front.typical)} of the depth`
-          : `${vessel.name}: no charge in use`
+          ? `${rig.name}: ${vessel.name}, the front stands at ${percent(where.front.typical)} of the depth`
+          : `${rig.name}: ${vessel.name}, no charge in use`
       }
     />
   );
@@ -157,7 +159,13 @@ function Bed({ stage, rig, height }: { readonly stage: DrawnStage; readonly rig:
   return (
     <View alignItems="center" gap={2}>
       {stage.vessel ? (
-        <BedColumn vessel={stage.vessel} bed={stage.bed} height={height} testID={`bed-column-${stage.vessel.name}`} />
+        <BedColumn
+          rig={rig}
+          vessel={stage.vessel}
+          bed={stage.bed}
+          height={height}
+          testID={`bed-column-${stage.vessel.name}`}
+        />
       ) : (
         <View width={34} height={height} borderWidth={2} borderColor="$line" borderStyle="dashed" borderRadius="$2" />
       )}
@@ -179,6 +187,7 @@ export function ColumnsInARow({ view, height }: { readonly view: RigView; readon
         vessel ? (
           <BedColumn
             key={id}
+            rig={view.facts.rig}
             vessel={vessel}
             bed={bed}
             height={each}

@@ -155,7 +155,8 @@ export function RefillPlace() {
     );
   if (!facts) return <NotHere what="rig" href="/" way="To the rack" />;
   const own = trains.at(facts.rig.id, facts.now).flatMap(({ vesselId }) => vessels.filter(({ id }) => id === vesselId));
-  const chosen = own.find(({ id }) => id === vessel) ?? facts.vessel;
+  // Of a train what gives way first is filled first.
+  const chosen = own.find(({ id }) => id === vessel) ?? own[0] ?? facts.vessel;
   if (!isGuided(what)) return <Chooser key={facts.rig.id} facts={facts} vessels={own} />;
   return <GuideScreen key={`${facts.rig.id} ${what} ${chosen.id}`} facts={facts} vessel={chosen} guided={what} />;
 }
