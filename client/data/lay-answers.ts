@@ -1,10 +1,8 @@
-import type { RecordKind } from "@winter-bead/contract";
 import type { QueryClient } from "@tanstack/react-query";
 import type { Kept } from "./api";
 import type { Accepted } from "./outbox";
+import { keyOf } from "./list-key";
 import { upserted } from "./overlay";
-
-export const keyOf = (kind: RecordKind) => ["records", kind] as const;
 
 /**
  * Lays accepted writes into the lists that are known here. A list that is just being fetched may have left the server

@@ -3,7 +3,7 @@ import { KINDS, type Kind } from "@winter-bead/core";
 import { currentShape, upcast } from "@winter-bead/core/src/descriptor/kind";
 import type { PersistedClient } from "@tanstack/react-query-persist-client";
 import type { Kept } from "./api";
-import { keyOf } from "./lay-answers";
+import { keyOf } from "./list-key";
 
 type Body = Readonly<Record<string, unknown>>;
 

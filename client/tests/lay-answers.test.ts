@@ -1,6 +1,7 @@
 import { QueryClient, QueryObserver } from "@tanstack/react-query";
 import type { Kept } from "../data/api";
-import { keyOf, layAnswers } from "../data/lay-answers";
+import { layAnswers } from "../data/lay-answers";
+import { keyOf } from "../data/list-key";
 
 const site = (id: string, name: string, version = 1): Kept<"sites"> => ({ id, name, version, voided: false });
 const accepted = (record: Kept<"sites">) => [

@@ -121,6 +121,7 @@ export * from "./run/lessons";
 export * from "./run/standing";
 export * from "./run/train";
 export * from "./run/train-worth";
+export * from "./run/stages-at-tap";
 export * from "./run/end-reason";
 export * from "./run/standing-dates";
 export * from "./run/rig-standing";

@@ -9,6 +9,7 @@ import {
   rigLedger,
   rigStanding,
   spentLead,
+  stagesAtTap,
   standingDates,
   stageIdAt,
   Trains,
@@ -439,5 +440,58 @@ describe("a train's standing over the API", () => {
       }),
     );
     expect(none.train).toMatchObject({ state: "change", reasons: [{ code: "no-charge" }] });
+  });
+});
+
+describe("what each stage before the resin does at this tap", () => {
+  const stages = [{ kind: "sediment" }, { kind: "membrane", rejection: 0.95 }, { kind: "resin" }] as const;
+  const told: TrainTold = {
+    stages,
+    arrangements: [arranged("first", BEFORE, ["a"], "rig", 2)],
+    charges: [filled("a", BEFORE)],
+    days: days(6, { last: 0 }),
+  };
+  const facts = trainFacts(told);
+  const tap = { ...facts.taps.get("tap")!, alkalinity: 120, ph: 7.2 };
+  const reports = [
+    {
+      ...{ id: "r", tapId: "tap", sampledOn: "2027-01-01", source: "typed" as const },
+      values: { alkalinity: 120, ph: 7.2, chloramine: 2 },
+    },
+  ];
+  const at = (input = facts) => {
+    const [bed] = unwrap(workTrain(input)).beds;
+    return stagesAtTap(input, bed!, DEFAULT_PRICES);
+  };
+  test("a membrane stretches a charge by what it holds back, and says what leaving it out costs", () => {
+    const [sediment, membrane, ...next] = at();
+    expect(sediment).toMatchObject({ kind: "sediment", stageId: "stage-0", saves: 0 });
+    expect(membrane!.feed).toEqual({ with: expect.closeTo(16, 6), without: expect.closeTo(320, 6) });
+    expect(membrane!.litres.with / membrane!.litres.without).toBeGreaterThan(20);
+    const { charges, saves, costs } = membrane!;
+    const perCharge = 11.5 * 9 + (DEFAULT_PRICES.minutesPerRefill * DEFAULT_PRICES.wage) / 60;
+    expect(saves).toBeCloseTo((charges.without - charges.with) * perCharge, 9);
+    // A third of a membrane, and one and a half litres wasted for each of some 26 m³.
+    const yearly = charges.with * membrane!.litres.with;
+    expect(costs).toBeCloseTo(70 / 3 + (1.5 * yearly * (2.4 + 2)) / 1000, 6);
+    expect(next.map(({ kind, stageId }) => [kind, stageId])).toEqual([
+      ["carbon", undefined],
+      ["degasser", undefined],
+    ]);
+  });
+  test("where the water is known air has its worth behind a membrane, and chlorine is counted against the carbon", () => {
+    const known = {
+      ...facts,
+      taps: new Map([["tap", tap]]),
+      reports,
+      rig: trainRig([{ kind: "carbon", chlorineGrams: 30 }, ...stages.slice(1)]),
+    };
+    const found = at(known);
+    const of = (kind: string) => found.find((each) => each.kind === kind)!;
+    expect(of("degasser").litres.with).toBeGreaterThan(1.15 * of("degasser").litres.without);
+    const yearly = of("membrane").charges.with * of("membrane").litres.with;
+    expect(of("carbon").chlorineAYear).toBeCloseTo((2 * yearly) / 1000, 6);
+    expect(of("carbon").chlorineMonths).toBeCloseTo((12 * 30) / of("carbon").chlorineAYear!, 6);
+    expect(of("sediment").stageId).toBeUndefined();
   });
 });

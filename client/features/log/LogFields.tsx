@@ -7,8 +7,7 @@ import { scaleUnit, shown, unitOf } from "../../ui/format";
 import { Body, Small } from "../../ui/words";
 import type { RigFacts } from "../rack/assess";
 import type { RigView } from "../rack/useRigs";
-import type { DraftField } from "./draft-visit";
-import { textIn } from "./points";
+import { textIn, type DraftField } from "./draft-visit";
 import { offerFor, waterUnitOf, type Log, type Offer } from "./useLog";
 
 interface FieldBoxProps {

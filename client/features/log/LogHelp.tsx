@@ -5,8 +5,7 @@ import { Opener, TextButton } from "../../ui/boxes";
 import { Body, Small } from "../../ui/words";
 import type { RigFacts } from "../rack/assess";
 import { doubt, tapRangeOf } from "./doubt";
-import { figureOf, type LogDraft } from "./draft-visit";
-import { textIn, typedInto } from "./points";
+import { figureOf, textIn, typedInto, type LogDraft } from "./draft-visit";
 import { DRAFT } from "./useLive";
 import { offerFor, type Log } from "./useLog";
 

@@ -5,6 +5,7 @@ import {
   rangeInWords,
   type Id,
   type Meter,
+  type ReadingPoint,
   type ReadingRecord,
   type Rig,
   type Scale,
@@ -13,7 +14,6 @@ import {
 } from "@winter-bead/core";
 import { ofQuantities } from "../../forms/useUnitDraft";
 import { toInternal, typedNumber, type Units } from "../../ui/format";
-import { textIn, type LogPoint } from "./points";
 
 /** What was typed on the log, as text, so that nothing is lost by half a number. */
 export interface LogDraft {
@@ -71,6 +71,29 @@ const isConfirmed = (draft: LogDraft, field: DraftField) =>
   ((draft.confirmed as readonly string[] | undefined) ?? []).includes(figureOf(draft, field));
 
 export type DraftField = "output" | "feed" | "membrane" | "carbon" | "water" | "temperature" | `behind:${Id}`;
+
+/** A place of a train where a reading may be taken. */
+export interface LogPoint {
+  readonly field: DraftField;
+  readonly label: string;
+  readonly point: ReadingPoint;
+  /** The stage it is behind, where a train has several that it might be. */
+  readonly stageId?: Id;
+}
+
+const BEHIND = "behind:";
+
+/** What stands in a field of the draft. */
+export function textIn(draft: LogDraft, field: DraftField): string {
+  if (field.startsWith(BEHIND)) return draft.behind?.[field.slice(BEHIND.length)] ?? "";
+  return draft[field as "output" | "feed" | "membrane" | "carbon" | "water" | "temperature"] ?? "";
+}
+
+/** The part of a draft that changes where something is typed into a field. */
+export function typedInto(draft: LogDraft, field: DraftField, text: string): Partial<LogDraft> {
+  if (!field.startsWith(BEHIND)) return { [field]: text };
+  return { behind: { ...draft.behind, [field.slice(BEHIND.length)]: text } };
+}
 
 export interface DraftParts {
   readonly rig: Rig;

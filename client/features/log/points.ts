@@ -1,15 +1,6 @@
-import { Trains, type Id, type ReadingPoint } from "@winter-bead/core";
+import { Trains } from "@winter-bead/core";
 import type { RigFacts } from "../rack/assess";
-import type { DraftField, LogDraft } from "./draft-visit";
-
-/** A place of a train where a reading may be taken. */
-export interface LogPoint {
-  readonly field: DraftField;
-  readonly label: string;
-  readonly point: ReadingPoint;
-  /** The stage it is behind, where a train has several that it might be. */
-  readonly stageId?: Id;
-}
+import type { DraftField, LogPoint } from "./draft-visit";
 
 const NAMES = { carbon: "After carbon", membrane: "After RO" } as const;
 
@@ -67,18 +58,4 @@ export function boxesOf(
   const others = ranked.filter(({ field }) => field !== "output").slice(0, MOST_BOXES - 1 - output.length);
   const shown = points.filter((each) => output.includes(each) || others.includes(each));
   return { shown, waiting: points.filter((each) => !shown.includes(each)) };
-}
-
-const BEHIND = "behind:";
-
-/** What stands in a field of the draft. */
-export function textIn(draft: LogDraft, field: DraftField): string {
-  if (field.startsWith(BEHIND)) return draft.behind?.[field.slice(BEHIND.length)] ?? "";
-  return draft[field as "output" | "feed" | "membrane" | "carbon" | "water" | "temperature"] ?? "";
-}
-
-/** The part of a draft that changes where something is typed into a field. */
-export function typedInto(draft: LogDraft, field: DraftField, text: string): Partial<LogDraft> {
-  if (!field.startsWith(BEHIND)) return { [field]: text };
-  return { behind: { ...draft.behind, [field.slice(BEHIND.length)]: text } };
 }

@@ -1,4 +1,4 @@
-import type { DatedLesson, DepletionAnswer, Fault, Id, OwnerBelief, Visit } from "@winter-bead/core";
+import type { DatedLesson, DepletionAnswer, Fault, Id, OwnerBelief, StageAtTap, Visit } from "@winter-bead/core";
 import type { Remote } from "comlink";
 import { WorkerLine } from "../../data/worker-line";
 import type { StartAnswer, StartQuestion } from "../start/answer";
@@ -23,6 +23,13 @@ export const assessInWorker = (facts: RigFacts, lessons?: readonly DatedLesson[]
  */
 export const assessAllInWorker = (all: readonly RigFacts[]): Promise<readonly Assessment[]> =>
   line.run((remote) => remote.assessAll(all));
+
+/**
+ * What each stage of a rig does at its tap, off the thread that draws.
+ * @throws WorkerSilent when it could not be worked out
+ */
+export const stagesInWorker = (facts: RigFacts, owners: Typed["owners"]): Promise<readonly StageAtTap[]> =>
+  line.run((remote) => remote.stages(facts, owners));
 
 /** A visit that is being typed, and what it is held against. */
 export interface Typed {

@@ -4,6 +4,7 @@ import {
   lessonsOf,
   DEFAULT_PRICES,
   spentLead,
+  stagesAtTap,
   standingDates,
   trainWorth,
   workTrain,
@@ -22,6 +23,7 @@ import {
   type Result,
   type Rig,
   type SpentLead,
+  type StageAtTap,
   type Standing,
   type StandingInput,
   type Tap,
@@ -185,6 +187,14 @@ export function assess(facts: RigFacts, lessons?: readonly DatedLesson[]): Asses
     ...(of?.front ? { front: of.front } : {}),
     ...(dates.ok ? { dates: dates.value } : { because: dates.fault.message }),
   };
+}
+
+/** What each stage before the resin does at this tap; nothing while no charge stands there. */
+export function stagesOf(facts: RigFacts, owners?: Owners): readonly StageAtTap[] {
+  const input = withOwners(facts, owners);
+  const train = workTrain(input);
+  const [lead] = train.ok ? train.value.beds : [];
+  return lead ? stagesAtTap(input, lead, facts.prices ?? DEFAULT_PRICES) : [];
 }
 
 /** Every rig of a crew at once: each one's ended charges teach all. */

@@ -2,7 +2,16 @@ import type { DatedLesson, Id, OwnerBelief, Visit } from "@winter-bead/core";
 import { expose } from "comlink";
 import { answerStart } from "../start/answer";
 import { keepLessons, recallLessons } from "./kept-lessons";
-import { assess, assessAll, assessQuickly, datesOf, withTyped, type Assessment, type RigFacts } from "./assess";
+import {
+  assess,
+  assessAll,
+  assessQuickly,
+  datesOf,
+  stagesOf,
+  withTyped,
+  type Assessment,
+  type RigFacts,
+} from "./assess";
 
 /** What is typed on a log is held against these: sent once, not with every key. */
 let held: { readonly facts: RigFacts; readonly owners: ReadonlyMap<Id, OwnerBelief> | undefined } | undefined;
@@ -24,6 +33,7 @@ async function learning<A>(work: () => A): Promise<A> {
 
 const worker = {
   assess: (facts: RigFacts, lessons?: readonly DatedLesson[]) => learning(() => assess(facts, lessons)),
+  stages: (facts: RigFacts, owners?: ReadonlyMap<Id, OwnerBelief>) => learning(() => stagesOf(facts, owners)),
   assessAll: (all: readonly RigFacts[]) => learning(() => assessAll(all)),
   answerStart,
   hold(facts: RigFacts, owners: ReadonlyMap<Id, OwnerBelief> | undefined): void {

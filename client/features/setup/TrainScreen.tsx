@@ -18,6 +18,7 @@ import { Body, Heading, Small, Strong } from "../../ui/words";
 import { ActsWorth } from "../rack/ActsWorth";
 import { TrainDrawing } from "../rack/TrainDrawing";
 import { useRigs, type RigView } from "../rack/useRigs";
+import { StagesAtTap } from "./StagesAtTap";
 import { hangIn, rotate, takeOut, takeOver, type Cartridges, type TrainNow } from "./train-deeds";
 
 const DID: Readonly<Record<TrainDeed, string>> = {
@@ -235,6 +236,7 @@ function Train({ view }: { readonly view: RigView }) {
         ))}
       </View>
       {empty.length > 0 ? <TakenOver train={train} empty={empty} deed={deed} /> : null}
+      <StagesAtTap view={view} />
       <TextButton href={`/setup/rig?id=${rig.id}`}>Add or take out stages</TextButton>
       <Deeds rigId={rig.id} now={view.facts.now} />
     </View>

@@ -124,6 +124,12 @@ function seenToBeDue(
   return cloggedSince(seen, newSediment) ? undefined : { because: "rejection" };
 }
 
+/** g of chlorine that the carbon of a train takes, where that was noted of the stage. */
+const carbonIn = ({ stages }: Rig): number | undefined =>
+  stages.flatMap((stage) =>
+    stage.kind === "carbon" && stage.chlorineGrams !== undefined ? [stage.chlorineGrams] : [],
+  )[0];
+
 function duePart(part: Part, { rig, services, charges, seen, today, dateOf }: UpkeepFacts): Due {
   const own = services.filter((each) => each.rigId === rig.id);
   const newest = newestOf(part, own);
@@ -140,8 +146,9 @@ function duePart(part: Part, { rig, services, charges, seen, today, dateOf }: Up
   const byMonths: Due = { ...head, last, on: afterMonths(last, months), because: "months" };
   const sooner = (due: Due): Due => (due.on! < byMonths.on! ? due : byMonths);
   if (now) return sooner(now);
-  if (part === "carbon" && newest?.chlorineGrams !== undefined) {
-    const chlorine = chlorineDue(last, newest.chlorineGrams, seen, today);
+  const grams = newest?.chlorineGrams ?? carbonIn(rig);
+  if (part === "carbon" && grams !== undefined) {
+    const chlorine = chlorineDue(last, grams, seen, today);
     if (chlorine) return sooner({ ...head, last, ...chlorine, because: "chlorine" });
   }
   return byMonths;
