@@ -189,17 +189,20 @@ describe("a membrane's checks", () => {
   });
 
   test("each is held against the clean one before it, in the order of their dates", () => {
-    const { points, clean } = membraneTrend(
+    const { points, partial, clean } = membraneTrend(
       [
         check("c", "2027-03-01T08:00:00Z", { productFlow: 0.1 }),
         check("a", "2027-01-01T08:00:00Z", { clean: true }),
         check("d", "2027-04-01T08:00:00Z", { clean: true, productFlow: 0.13 }),
         check("x", "2027-02-01T08:00:00Z", { meterId: undefined }),
+        check("y", "2027-02-02T08:00:00Z", { wasteFlow: undefined, clean: true }),
       ],
       meters,
     );
     expect(points.map((point) => point.check.id)).toEqual(["a", "c", "d"]);
     expect(points.map((point) => point.state.flowShare! < 0.95)).toEqual([false, true, false]);
+    // No state follows from what is missing, and no baseline; both are kept for the eye.
+    expect(partial.map(({ id }) => id)).toEqual(["x", "y"]);
     expect(clean!.productFlow).toBe(0.13);
     expect(wearOf(points[1]!, points[0]!.figures)[0]!.cause).toBe("membrane-worn");
   });

@@ -6,7 +6,7 @@ import { calendarSteps } from "../features/weeks/calendar-steps";
 import { beadsOf } from "../features/weeks/Beads";
 import { isPlain } from "../features/weeks/plain-booking";
 import { DEFAULT_PRICES } from "@winter-bead/core";
-import { dayLoad, dueWords, resinWords, tasksWords } from "../features/weeks/words";
+import { cartridgeWords, dayLoad, dueWords, resinWords, tasksWords } from "../features/weeks/words";
 import { create } from "../ui/qr";
 import { bagComplaints, openedSteps, portionsIn, sealedSteps, withBags } from "../features/setup/from-bags";
 import type { BagInStock } from "@winter-bead/core";
@@ -172,6 +172,16 @@ describe("what is said of a day", () => {
     expect(dueWords(due, FROM, "metric")).toMatch(/^due Fri 5 Mar: every 6 months, last done 3 Sept? 2026\.$/);
     expect(dueWords({ ...due, on: "2027-02-20" }, FROM, "metric")).toMatch(/^was due Sat 20 Feb/);
     expect(dueWords({ ...due, because: "unknown" }, FROM, "metric")).toMatch(/Nobody noted/);
+    expect(dueWords({ ...due, because: "passed" }, FROM, "metric")).toMatch(/chlorine was found behind it/);
+  });
+  test("a check of the cartridges says whatever was read, standing and running apart", () => {
+    expect(cartridgeWords({ before: 340, behind: 295 }, "metric")).toBe("45 kPa across the sediment cartridge");
+    expect(cartridgeWords({ before: 340, standing: 410 }, "metric")).toBe(
+      "340 kPa before it, running; 410 kPa standing",
+    );
+    expect(cartridgeWords({ behind: 200, chlorine: 0.1 }, "us")).toMatch(
+      /psi behind it, running; 0\.1 mg\/L of chlorine/,
+    );
   });
 });
 

@@ -117,6 +117,9 @@ export const SHIPPED: Readonly<Record<RecordKind, readonly Shipped[]>> = {
         ...{ permeatePressure: 20, productFlow: 0.12, wasteFlow: 0.36, clean: true, seen: { "sediment-old": false } },
       },
     },
+    // Whatever was read is kept.
+    { shape: 1, body: { rigId: id, at, pressure: 380, standingPressure: 430, clean: false } },
+    { shape: 1, body: { rigId: id, at, clean: false, seen: { "carbon-old": true } } },
   ],
   plans: [
     {
@@ -226,7 +229,11 @@ export const SHIPPED: Readonly<Record<RecordKind, readonly Shipped[]>> = {
       },
     },
   ],
-  "pressure-checks": [{ shape: 1, body: { rigId: id, at, before: 340, behind: 295, note: "At full flow." } }],
+  "pressure-checks": [
+    { shape: 1, body: { rigId: id, at, before: 340, behind: 295, note: "At full flow." } },
+    { shape: 1, body: { rigId: id, at, before: 340, standing: 410 } },
+    { shape: 1, body: { rigId: id, at, chlorine: 0 } },
+  ],
   appointments: [
     {
       shape: 1,

@@ -320,6 +320,13 @@ describe("upkeep", () => {
     expect(due([carbon], seen)["carbon"]!.usedShare).toBeCloseTo(0.76, 9);
     expect(due([carbon], { ...seen, litresSince: () => 9000 })["carbon"]).toMatchObject({ on: today });
   });
+  test("carbon that lets chlorine through is due today, whatever its share says; a new one starts afresh", () => {
+    const carbon = service("carbon", "2027-08-01", { chlorineGrams: 4 });
+    const seen = { ...quiet, chlorine: 1.6, litresSince: () => 1900, chlorinePassedOn: "2027-08-20" };
+    expect(due([carbon], seen)["carbon"]).toMatchObject({ because: "passed", on: today, last: "2027-08-01" });
+    expect(due([service("carbon", "2027-08-21")], seen)["carbon"]).toMatchObject({ because: "months" });
+    expect(due([], seen)["carbon"]).toMatchObject({ because: "passed", on: today });
+  });
   test("pressure first: a worn membrane is told of once the cartridge before it is new", () => {
     const old = [service("sediment", "2027-07-01"), service("membrane", "2026-01-01")];
     const seen = { ...quiet, pressureFellOn: "2027-08-20", membraneWornOn: "2027-08-20" };

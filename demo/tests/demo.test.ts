@@ -86,12 +86,8 @@ describe("the demo's water", () => {
   test("its membrane loses flow from a clean start", () => {
     const checks = bodies<MembraneCheck>("membrane-checks").sort((a, b) => (a.at < b.at ? -1 : 1));
     const figures = checks.map(({ feed, product, temperature, pressure, productFlow, wasteFlow }) => ({
-      feedEc25: feed,
-      productEc25: product,
-      temperature,
-      pressure,
-      productFlow,
-      wasteFlow,
+      ...{ feedEc25: feed!, productEc25: product!, temperature: temperature! },
+      ...{ pressure: pressure!, productFlow: productFlow!, wasteFlow: wasteFlow! },
     }));
     expect(checks[0]!.clean).toBe(true);
     const shares = figures.map((each) => unwrap(membraneState(each, figures[0]!)).flowShare!);

@@ -48,7 +48,7 @@ describe("a clean life", () => {
     expect(visits).toBeGreaterThan(200);
     await first.end();
     const second = await RunningServer.start({ dataFolder, flags: ["--demo-reset"] });
-    expect(second.output).toMatch(/3 rigs, 3 vessels, \d+ charges and \d+ visits go/);
+    expect(second.output).toMatch(/3 rigs, 4 vessels, \d+ charges and \d+ visits go/);
     const backup = /They are in (\S+)/.exec(second.output)![1]!;
     expect(existsSync(backup)).toBe(true);
     expect(Math.abs((await listed(second)) - visits)).toBeLessThan(3);

@@ -110,7 +110,12 @@ test("rigs of before become trains by the migration, and what was read behind a 
   const visit = id();
   const readings = visitBody(ids, 4).readings.map((reading) => ({ ...reading, stageId: stageIdAt(0) }));
   await put(`visits/${visit}`, { ...visitBody(ids, 4), readings });
-  await put(`charges/${id()}`, { ...(await bodyOf(`charges/${ids.charge}`)), beads: "cation", resinLitres: 9 });
+  await put(`charges/${id()}`, {
+    ...(await bodyOf(`charges/${ids.charge}`)),
+    beads: "cation",
+    resinLitres: 9,
+    filledAt: "2026-03-01T07:00:00.000Z",
+  });
   const lists = () =>
     Promise.all(["rigs", "visits", "charges", "arrangements"].map((kind) => get(`${kind}?limit=1000`)));
   const before = await lists();
@@ -131,7 +136,7 @@ test("rigs of before become trains by the migration, and what was read behind a 
   expect(await arrangements(ids.rig)).toEqual([
     {
       ...{ id: arrangementIdOf(ids.rig, 1), version: 1, voided: false, rigId: ids.rig },
-      ...{ at: "2027-03-01T07:00:00.000Z", places: [{ stageId: stageIdAt(0), vesselId: ids.vessel }] },
+      ...{ at: "2026-03-01T07:00:00.000Z", places: [{ stageId: stageIdAt(0), vesselId: ids.vessel }] },
     },
   ]);
   const versions = (await get(`arrangements/${arrangementIdOf(ids.rig, 1)}/versions`)) as unknown as readonly {
@@ -139,7 +144,7 @@ test("rigs of before become trains by the migration, and what was read behind a 
     readonly act: { readonly what: string };
   }[];
   expect(versions[0]).toMatchObject({
-    body: { at: "2027-03-01T07:00:00.000Z" },
+    body: { at: "2026-03-01T07:00:00.000Z" },
     act: { what: "Vessels of a rig, noted by their day" },
   });
   const rig = await bodyOf(`rigs/${ids.rig}`);

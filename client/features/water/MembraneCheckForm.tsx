@@ -83,7 +83,8 @@ export function MembraneCheckForm({
       <RecordForm form={form}>
         {check ? null : <Heading>Check it now</Heading>}
         <Body color="$soft">
-          While it runs, after the first minutes: readings, pressures, and both flows with a jug and a watch.
+          While it runs, after the first minutes: readings, pressures, and both flows with a jug and a watch. Whatever
+          you read is kept.
         </Body>
         <Caution>Let the pressure down before a gauge or a hose is changed.</Caution>
         <RecordField form={form} path="check.at" />
@@ -101,6 +102,12 @@ export function MembraneCheckForm({
         </FieldRow>
         <FieldRow>
           <RecordField form={form} path="check.pressure" testID="membrane-pressure" />
+          <RecordField
+            form={form}
+            path="check.standingPressure"
+            testID="membrane-standingPressure"
+            hint="Outlet shut"
+          />
           <RecordField form={form} path="check.permeatePressure" testID="membrane-permeatePressure" />
           <RecordField form={form} path="check.productFlow" testID="membrane-productFlow" />
           <RecordField form={form} path="check.wasteFlow" testID="membrane-wasteFlow" />

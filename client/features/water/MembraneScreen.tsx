@@ -4,6 +4,7 @@ import {
   membraneTrend,
   nextStep,
   type Explanation,
+  type MembraneCheck,
   type MembranePoint,
   type Rig,
   type Suspect,
@@ -103,29 +104,52 @@ function SuspectCard({ suspect, place }: { readonly suspect: Suspect; readonly p
   );
 }
 
+const READ = [
+  ["feed", "feed"],
+  ["product", "product"],
+  ["temperature", "temperature"],
+  ["pressure", "pressure running"],
+  ["standingPressure", "pressure standing"],
+  ["productFlow", "product’s flow"],
+  ["wasteFlow", "waste’s flow"],
+] as const;
+
+/** What was read of a check that says no state. @example readOf({ pressure: 380 }) // "pressure running" */
+const readOf = (check: MembraneCheck) =>
+  READ.flatMap(([field, words]) => (check[field] === undefined ? [] : [words])).join(", ") || "what was seen";
+
 const MOST_SHOWN = 8;
 
 /** Every check that was entered, newest first: each can be looked at, corrected and taken back. */
-function Checks({ points }: { readonly points: readonly MembranePoint[] }) {
+function Checks({
+  points,
+  partial,
+}: {
+  readonly points: readonly MembranePoint[];
+  readonly partial: readonly MembraneCheck[];
+}) {
   const [most, setMost] = useState(MOST_SHOWN);
+  const all = [
+    ...points.map(({ check, at, state }) => ({
+      check,
+      at,
+      words: `holds back ${threeDigits(100 * state.rejection)} %${check.clean ? ", clean" : ""}`,
+    })),
+    ...partial.map((check) => ({ check, at: Date.parse(check.at), words: `kept: ${readOf(check)}` })),
+  ].sort((a, b) => b.at - a.at);
   return (
     <View>
       <Heading>Checks</Heading>
       <View role="list" aria-label="Checks" testID="checks">
-        {[...points]
-          .reverse()
-          .slice(0, most)
-          .map(({ check, at, state }) => (
-            <View key={check.id} role="listitem">
-              <TextButton href={`/water/membrane-check?id=${check.id}`}>
-                {`${momentInWords(at, Date.now())}: holds back ${threeDigits(100 * state.rejection)} %${check.clean ? ", clean" : ""}`}
-              </TextButton>
-            </View>
-          ))}
+        {all.slice(0, most).map(({ check, at, words }) => (
+          <View key={check.id} role="listitem">
+            <TextButton href={`/water/membrane-check?id=${check.id}`}>
+              {`${momentInWords(at, Date.now())}: ${words}`}
+            </TextButton>
+          </View>
+        ))}
       </View>
-      {points.length > most ? (
-        <TextButton onPress={() => setMost(most + 4 * MOST_SHOWN)}>Earlier ones</TextButton>
-      ) : null}
+      {all.length > most ? <TextButton onPress={() => setMost(most + 4 * MOST_SHOWN)}>Earlier ones</TextButton> : null}
     </View>
   );
 }
@@ -186,13 +210,13 @@ export function MembraneScreen({ rig, rigs }: { readonly rig: Rig; readonly rigs
               ))}
               <Small>School: weighing evidence by log-odds (Good 1950); the weights are planning assumptions.</Small>
             </View>
-            <Checks points={points} />
           </View>
         ) : (
           <EmptyState title="No check yet">
             Enter the first figures when the membrane is new or clean: every later check is held against them.
           </EmptyState>
         )}
+        {points.length + trend.partial.length > 0 ? <Checks points={points} partial={trend.partial} /> : null}
         {wide ? null : form}
         {wide ? null : rated}
       </View>

@@ -31,6 +31,7 @@ function PressureForm({
     () => ({ pressure: { kind: "pressure-checks" as const, before: check ?? { rigId, at: opened } } }),
     [check, rigId, opened],
   );
+  const hasCarbon = rigs.find(({ id }) => id === rigId)?.stages.some(({ kind }) => kind === "carbon") ?? false;
   const form = useRecordForm({ name: `pressure:${check?.id ?? rigId}`, parts });
   const { before, behind } = form.bodiesNow()["pressure"] as Partial<PressureCheck>;
   const drop = before === undefined || behind === undefined ? NaN : before - behind;
@@ -39,7 +40,10 @@ function PressureForm({
       const body = bodies["pressure"] as unknown as PressureCheck;
       return {
         ...(await (check ? change("pressure-checks", check, body) : keep("pressure-checks", body))),
-        words: `Kept: ${dropWords(body.before - body.behind, form.units)} across the sediment cartridge.`,
+        words:
+          body.before === undefined || body.behind === undefined
+            ? "Kept, whatever was read."
+            : `Kept: ${dropWords(body.before - body.behind, form.units)} across the sediment cartridge.`,
         away: "/weeks/upkeep",
       };
     });
@@ -58,7 +62,11 @@ function PressureForm({
       <FieldRow>
         <RecordField form={form} path="pressure.before" />
         <RecordField form={form} path="pressure.behind" />
+        <RecordField form={form} path="pressure.standing" hint="Outlet shut" />
       </FieldRow>
+      {hasCarbon ? (
+        <RecordField form={form} path="pressure.chlorine" unit="mg/L" hint="By a strip; above 0.1 it lets through" />
+      ) : null}
       <Body role="status" testID="drop">
         {Number.isFinite(drop) && drop >= 0
           ? `${dropWords(drop, form.units)} across it: ${drop < FULL_DROP.from ? "it may stay" : "change it"}.`
@@ -81,7 +89,9 @@ export function PressurePlace() {
   const { rig } = useLocalSearchParams<{ rig?: string }>();
   const { record, ready, unknown } = useNamed("pressure-checks");
   const { records } = useRecords("rigs");
-  const rigs = inUse(records, record?.rigId).filter(({ stages }) => stages.some(({ kind }) => kind === "sediment"));
+  const rigs = inUse(records, record?.rigId).filter(({ stages }) =>
+    stages.some(({ kind }) => kind === "sediment" || kind === "carbon"),
+  );
   const rigId = record?.rigId ?? rig ?? rigs[0]?.id;
   if (unknown || (ready && rigId === undefined))
     return <NotHere what="pressure check" href="/weeks/upkeep" way="To the upkeep" />;

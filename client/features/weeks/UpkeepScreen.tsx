@@ -9,7 +9,7 @@ import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { serviced } from "./deeds";
 import { useWeeks } from "./useWeeks";
-import { dropWords, dueWords, taskWords } from "./words";
+import { cartridgeWords, dueWords, taskWords } from "./words";
 
 const NEVER = "9999";
 const byDay = (a: Due, b: Due) => ((a.on ?? NEVER) < (b.on ?? NEVER) ? -1 : 1);
@@ -83,9 +83,9 @@ export function UpkeepScreen() {
       ...{ id, rigId, at, href: `/weeks/service?id=${id}` as const },
       what: note ? `${PART.of[part]}. ${note}` : PART.of[part],
     })),
-    ...checks.map(({ id, rigId, at, before, behind }) => ({
+    ...checks.map(({ id, rigId, at, ...read }) => ({
       ...{ id, rigId, at, href: `/weeks/pressure?id=${id}` as const },
-      what: `${dropWords(before - behind, units)} across the sediment cartridge`,
+      what: cartridgeWords(read, units),
     })),
   ].sort((a, b) => (a.at < b.at ? 1 : -1));
   const names = { rigs, meters };

@@ -7,6 +7,7 @@ import {
   type Meter,
   type PlannedDay,
   type PlannedTask,
+  type PressureCheck,
   type Rig,
   type Task,
   type WeeksAhead,
@@ -164,6 +165,8 @@ export function dueWords(
       return `${when}: every ${months(after)}, ${since}.`;
     case "chlorine":
       return `${when}: ${Math.round(100 * (usedShare ?? 0))} % of the chlorine it takes is used, at the water that went through; ${since}.`;
+    case "passed":
+      return `${when}: chlorine was found behind it, or it was seen to be old; ${since}.`;
     case "pressure":
       if (drop) return `${when}: ${dropWords(drop.kPa, units)} across it on ${fullDay(drop.on)}; ${since}.`;
       return `${when}: the pressure was seen to fall while it ran; ${since}.`;
@@ -176,6 +179,25 @@ export function dueWords(
 export function dropWords(kPa: number, units: Units): string {
   const { text, unit } = shown("pressure", kPa, units);
   return `${text} ${unit}`;
+}
+
+/** What was read at a check of the cartridges: whatever of it there is. */
+export function cartridgeWords(
+  { before, behind, standing, chlorine }: Omit<PressureCheck, "id" | "rigId" | "at">,
+  units: Units,
+): string {
+  const drop =
+    before !== undefined && behind !== undefined
+      ? [`${dropWords(before - behind, units)} across the sediment cartridge`]
+      : [
+          ...(before === undefined ? [] : [`${dropWords(before, units)} before it, running`]),
+          ...(behind === undefined ? [] : [`${dropWords(behind, units)} behind it, running`]),
+        ];
+  return [
+    ...drop,
+    ...(standing === undefined ? [] : [`${dropWords(standing, units)} standing`]),
+    ...(chlorine === undefined ? [] : [`${chlorine} mg/L of chlorine behind the carbon`]),
+  ].join("; ");
 }
 
 /** A bag by its name and what is in it. */

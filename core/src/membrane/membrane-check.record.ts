@@ -23,25 +23,44 @@ export const MEMBRANE_CHECK = kind({
     rigId: reference("rigs", "The rig"),
     at: instant("The time of the check", { label: "When" }),
     ...WHICH_SCALE,
-    feed: number(RANGES.value, { called: "The feed" }),
-    product: number(RANGES.observed, { called: "The product" }),
-    temperature: number(RANGES.temperature, { quantity: "temperature" }),
-    /** Before the membrane, running. */
-    pressure: number(RANGES.pressure, { label: "Pressure before it", quantity: "pressure" }),
+    /** Whatever was read is kept; a state follows where all that it needs is there. */
+    feed: optional(number(RANGES.value, { called: "The feed" })),
+    product: optional(number(RANGES.observed, { called: "The product" })),
+    temperature: optional(number(RANGES.temperature, { quantity: "temperature" })),
+    /** Before the membrane, running; and with the outlet shut. */
+    pressure: optional(number(RANGES.pressure, { label: "Before it, running", quantity: "pressure" })),
+    standingPressure: optional(number(RANGES.pressure, { label: "Before it, standing", quantity: "pressure" })),
     permeatePressure: optional(number(RANGES.pressure, { label: "Behind it, if any", quantity: "pressure" })),
-    productFlow: number(RANGES.flow, { called: "The product's flow", label: "Product", quantity: "flow" }),
-    wasteFlow: number(RANGES.flow, { called: "The waste's flow", label: "Waste", quantity: "flow" }),
+    productFlow: optional(number(RANGES.flow, { called: "The product's flow", label: "Product", quantity: "flow" })),
+    wasteFlow: optional(number(RANGES.flow, { called: "The waste's flow", label: "Waste", quantity: "flow" })),
     /** The baseline that later checks are held against. */
     clean: flag("New or just cleaned"),
     seen: optional(SEEN),
     note,
   },
   rules: [
-    HAS_SCALE,
+    {
+      ...HAS_SCALE,
+      holds: (it) => (it.feed === undefined && it.product === undefined) || HAS_SCALE.holds(it),
+    },
+    {
+      path: "feed",
+      fault: "Keep at least one figure, or something that was seen.",
+      holds: ({ feed, product, temperature, pressure, standingPressure, productFlow, wasteFlow, seen }) =>
+        [feed, product, temperature, pressure, standingPressure, productFlow, wasteFlow, seen].some(
+          (each) => each !== undefined,
+        ),
+    },
     {
       path: "product",
       fault: "The product reads above the feed: the two lines are swapped, or the readings are.",
-      holds: (it) => it.product <= it.feed,
+      holds: ({ feed, product }) => feed === undefined || product === undefined || product <= feed,
+    },
+    {
+      path: "pressure",
+      fault: "Running, the pressure is never above that of standing water: the two are swapped.",
+      holds: ({ pressure, standingPressure }) =>
+        pressure === undefined || standingPressure === undefined || pressure <= standingPressure,
     },
   ],
   sample: {
@@ -53,6 +72,7 @@ export const MEMBRANE_CHECK = kind({
     product: 17.5,
     temperature: 14,
     pressure: 380,
+    standingPressure: 420,
     permeatePressure: 12,
     productFlow: 0.26,
     wasteFlow: 0.78,

@@ -17,7 +17,7 @@ export const USUAL_MONTHS: Readonly<Record<Part, number>> = {
 export const METER_MONTHS = 6;
 
 /** Why something is due. */
-export type DueBecause = "months" | "chlorine" | "pressure" | "rejection" | "unknown";
+export type DueBecause = "months" | "chlorine" | "passed" | "pressure" | "rejection" | "unknown";
 
 /** Upkeep that comes due. */
 export interface Due {
@@ -57,6 +57,8 @@ export interface Seen {
   readonly pressureFellOn?: string | undefined;
   /** Across the sediment cartridge, as last read. */
   readonly drop?: PressureDrop | undefined;
+  /** Chlorine was found behind the carbon, or it was seen to be old; on which day. */
+  readonly chlorinePassedOn?: string | undefined;
   /** The membrane's flow or rejection has fallen from its clean baseline; on which day. */
   readonly membraneWornOn?: string | undefined;
 }
@@ -119,6 +121,8 @@ function seenToBeDue(
     const clogged = cloggedSince(seen, last);
     return clogged && { ...clogged, because: "pressure" };
   }
+  if (part === "carbon" && seen.chlorinePassedOn !== undefined && seen.chlorinePassedOn > last)
+    return { because: "passed" };
   if (part !== "membrane" || seen.membraneWornOn === undefined || seen.membraneWornOn <= last) return undefined;
   // Pressure first: what a clogged cartridge takes is not the membrane's fault until the cartridge is new.
   return cloggedSince(seen, newSediment) ? undefined : { because: "rejection" };

@@ -140,20 +140,38 @@ function seenOf(records: CrewRecords, input: StandingInput, week: number): Seen 
     return found && dateOf(found.at);
   };
   const gauges = records.pressureChecks
-    .filter((check) => check.rigId === rig.id)
+    .filter(({ rigId, before, behind }) => rigId === rig.id && before !== undefined && behind !== undefined)
     .reduce<PressureCheck | undefined>((last, each) => (last && last.at >= each.at ? last : each), undefined);
   return {
     ...(chlorine === undefined ? {} : { chlorine }),
-    ...(gauges ? { drop: { on: dateOf(time(gauges.at)), kPa: gauges.before - gauges.behind } } : {}),
+    ...(gauges ? { drop: { on: dateOf(time(gauges.at)), kPa: gauges.before! - gauges.behind! } } : {}),
     litresSince: (on) => water.reduce((sum, { at, litres }) => sum + (dateOf(at) > on ? litres : 0), 0),
     litresPerWeek: week,
     pressureFellOn: lastWith(
       ({ check }) => check.seen?.["pressure-falls-running"] === true || check.seen?.["sediment-old"] === true,
     ),
+    chlorinePassedOn: lastChlorine(records, rig.id, dateOf),
     membraneWornOn: lastWith(
       ({ state }) => (state.flowShare ?? 1) <= FLOW_LOST || (state.passageRatio ?? 1) >= PASSAGE_UP,
     ),
   };
+}
+
+/** mg/L behind the carbon from which it lets through: what a strip shows first. */
+const PASSED_FROM = 0.1;
+
+/** The last day on which chlorine was found behind a rig's carbon, or its cartridge was seen to be old. */
+function lastChlorine(records: CrewRecords, rigId: Id, dateOf: StandingInput["dateOf"]): string | undefined {
+  const found = [
+    ...records.pressureChecks.filter((check) => check.rigId === rigId && (check.chlorine ?? 0) >= PASSED_FROM),
+    ...records.membraneChecks.filter(
+      ({ rigId: of, seen }) => of === rigId && (seen?.["chlorine-behind-carbon"] || seen?.["carbon-old"]),
+    ),
+  ];
+  return found
+    .map(({ at }) => dateOf(time(at)))
+    .sort()
+    .pop();
 }
 
 interface Asked extends StandingInput {

@@ -1,7 +1,7 @@
 import type { Act, Put } from "@winter-bead/contract";
-import type { Beside, OldBody } from "@winter-bead/core/src/descriptor/kind";
+import type { Beside } from "@winter-bead/core/src/descriptor/kind";
 import { isDeepStrictEqual } from "node:util";
-import type { EntityManager } from "typeorm";
+import { In, type EntityManager } from "typeorm";
 import { VERSIONS, type StoredKinds } from "./tables";
 
 /** The moment that a UUIDv7 was made; the first of all moments where it tells none. */
@@ -10,23 +10,20 @@ function madeAt(id: string): string {
   return new Date(milliseconds).toISOString();
 }
 
-/** What belongs to a put of an earlier shape is what it says now and did not say before. */
+/** What belongs to a put of an earlier shape is what it says now and the newest before it did not say. */
 async function newlySaid(
   manager: EntityManager,
   crewId: string,
-  { kind, id, replaces }: Put,
+  { replaces = 0 }: Put,
   said: Beside,
-  beside: (old: OldBody) => Beside | undefined,
+  besideOf: (version: number) => Beside | undefined,
 ): Promise<boolean> {
-  const known = await manager.existsBy(VERSIONS, { crewId, kind: said.kind, id: said.id });
-  if (known) return false;
-  if (replaces === undefined) return true;
-  const before = await manager.findOneBy(VERSIONS, { crewId, kind, id, version: replaces });
-  if (!before?.body) return true;
-  const { body, shape, version } = before;
-  const at = String(said.body["at"]);
-  const then = beside({ id, version, body: body as OldBody["body"], shape, at });
-  return !isDeepStrictEqual(then?.body, said.body);
+  const earlier = Array.from({ length: replaces }, (_, i) => besideOf(replaces - i)!.id);
+  const known = await manager.findBy(VERSIONS, { crewId, kind: said.kind, id: In([said.id, ...earlier]), version: 1 });
+  if (known.some(({ id }) => id === said.id)) return false;
+  const newest = earlier.flatMap((each) => known.filter(({ id }) => id === each))[0];
+  const words = ({ at: _at, ...body }: Readonly<Record<string, unknown>>) => body;
+  return !newest?.body || !isDeepStrictEqual(words(newest.body as Beside["body"]), words(said.body));
 }
 
 /** What is a part of a record that is taken back, to be taken back with it. */
@@ -72,8 +69,10 @@ export async function withBeside(
     if (!beside || !put.old) continue;
     const version = (put.replaces ?? 0) + 1;
     const at = put.replaces === undefined ? madeAt(put.id) : act.at;
-    const found = beside({ id: put.id, version, body: put.old, shape: put.shape ?? 1, at });
-    if (!found || !(await newlySaid(manager, crewId, put, found, beside))) continue;
+    const { old, id, shape = 1 } = put;
+    const besideOf = (of: number) => beside({ id, version: of, body: old, shape, at });
+    const found = besideOf(version);
+    if (!found || !(await newlySaid(manager, crewId, put, found, besideOf))) continue;
     const { saidBy, ...record } = found;
     said[more.length] = `puts.${i}.body.${saidBy}`;
     more.push(record);

@@ -83,6 +83,20 @@ async function keepArrangement(runner: QueryRunner, rig: OldRig, places: readonl
   );
 }
 
+const FIGURES = ["feed", "product", "temperature", "pressure", "product_flow", "waste_flow"];
+
+/** Checks keep whatever was read; what a version says that a column did not hold yet is there again. */
+const WHATEVER_WAS_READ = [
+  `ALTER TABLE membrane_check ${FIGURES.map((each) => `ALTER COLUMN ${each} DROP NOT NULL`).join(", ")}, ADD COLUMN standing_pressure double precision`,
+  `ALTER TABLE pressure_check ALTER COLUMN before DROP NOT NULL, ALTER COLUMN behind DROP NOT NULL,
+    ADD COLUMN standing double precision, ADD COLUMN chlorine double precision`,
+  `UPDATE membrane_check AS kept SET standing_pressure = (body->>'standingPressure')::double precision FROM record_version AS known
+    WHERE known.kind = 'membrane-checks' AND known.crew_id = kept.crew_id AND known.id = kept.id AND known.version = kept.version`,
+  `UPDATE pressure_check AS kept SET standing = (body->>'standing')::double precision, chlorine = (body->>'chlorine')::double precision
+    FROM record_version AS known
+    WHERE known.kind = 'pressure-checks' AND known.crew_id = kept.crew_id AND known.id = kept.id AND known.version = kept.version`,
+];
+
 /** Where the newest arrangement of a rig has its vessels: as a rig of the first shape says it. */
 const FIRST_SHAPE = `UPDATE rig SET stages = (
     SELECT jsonb_agg((stage - 'id') || coalesce(
@@ -103,6 +117,7 @@ export class Arrangements1796200000009 implements MigrationInterface {
     await guard(runner, TABLE.table, "SELECT, INSERT, UPDATE");
     await runner.query(`ALTER TABLE reading ADD COLUMN stage_id uuid`);
     await runner.query(`ALTER TABLE charge ADD COLUMN beads text`);
+    for (const statement of WHATEVER_WAS_READ) await runner.query(statement);
     await runner.query(`UPDATE charge AS kept SET beads = body->>'beads' FROM record_version AS known
       WHERE known.kind = 'charges' AND known.crew_id = kept.crew_id AND known.id = kept.id AND known.version = kept.version AND known.body ? 'beads'`);
     await runner.query(`UPDATE reading AS kept SET stage_id = (seen->>'stageId')::uuid
@@ -122,6 +137,8 @@ export class Arrangements1796200000009 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(FIRST_SHAPE);
+    await runner.query(`ALTER TABLE membrane_check DROP COLUMN standing_pressure`);
+    await runner.query(`ALTER TABLE pressure_check DROP COLUMN standing, DROP COLUMN chlorine`);
     await runner.query(`ALTER TABLE charge DROP COLUMN beads`);
     await runner.query(`ALTER TABLE reading DROP COLUMN stage_id`);
     await runner.query(`DROP TABLE arrangement`);
