@@ -47,7 +47,7 @@ const plan = (name) => plans.find((each) => each.name === name).id;
 const VIEWS = [
   { name: "rack-phone", path: "/", size: phone },
   { name: "rack-wide", path: "/", size: wide },
-  { name: "rack-dark", path: "/", size: phone, colorScheme: "dark" },
+  { name: "train-dark", path: `/setup/train?rig=${rig("Quarantine")}`, size: phone, colorScheme: "dark" },
   { name: "log-phone", path: `/log/${rig("Bay 2")}`, size: phone, keys: "20" },
   {
     name: "first-day-phone",

@@ -29,6 +29,15 @@ export const GLOSSARY: readonly { readonly term: string; readonly also?: readonl
     },
     { term: "Mixed bed", words: "Beads for both halves of a salt, stirred together in one vessel." },
     { term: "Charge", words: "One filling of one vessel, from the day it is filled to the day it is changed." },
+    {
+      term: "Train",
+      words: "All that the water goes through, one after the other: cartridges, membrane, vessels with beads.",
+    },
+    {
+      term: "Lead and lag",
+      words:
+        "Two vessels in a row. The lead takes the salts, the lag what the lead lets through. Once the lead is spent it is refilled and goes last: that is a rotation.",
+    },
     { term: "Part-used", words: "A charge that was taken over when some of it was gone." },
     { term: "Limit", words: "The output at which the resin is to be changed." },
     { term: "Watch from", words: "The output from which the front is near: read before each job." },

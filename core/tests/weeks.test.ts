@@ -367,6 +367,51 @@ describe("the weeks of a crew", () => {
     expect(orders[0]!.by).toBe(addDays(refill.on, -4));
     expect(orders[0]!.lines[0]).toMatchObject({ grade: "virgin", litres: expect.closeTo(11.5, 6) as number });
   });
+  test("of a train tell of its lead: when it is rotated, and dry only once all vessels are", () => {
+    const facts = factsOf(told);
+    const { rig, vessel } = facts;
+    const [place] = hungIn(facts).places;
+    const stages = [...rig.stages, { id: "second", kind: "resin" as const }];
+    const lag = { ...vessel, id: "lag", name: "Lag" };
+    const rigs = [{ ...rig, stages }];
+    const inARow = {
+      rigs,
+      vessels: [vessel, lag],
+      arrangements: [{ ...hungIn(facts), places: [place!, { stageId: "second", vesselId: "lag" }] }],
+      charges: [...facts.charges, { ...facts.charges[0]!, id: "of the lag", vesselId: "lag" }],
+    };
+    const [alone, train] = [ahead().rigs[0]!, ahead(inARow).rigs[0]!];
+    expect(alone.rotation).toBeUndefined();
+    expect([train.rotation!.lead, train.rotation!.next]).toEqual([vessel.name, "Lag"]);
+    expect(Math.abs(Date.parse(train.rotation!.dates!.likely) - Date.parse(alone.dates!.likely))).toBeLessThanOrEqual(
+      2 * 86_400_000,
+    );
+    expect(train.dates!.early > alone.dates!.likely).toBe(true);
+    const day = (of: typeof alone) => firstShortDay(of.untouched.days)?.on ?? "9999";
+    expect(day(train) > day(alone)).toBe(true);
+    const refill = ahead(inARow).plan.days.find(({ tasks }) => tasks.some(({ task }) => task === "refill"))!;
+    expect(refill.on < day(train)).toBe(true);
+  });
+  test("what was seen or read of a cartridge makes it due, also at a check of which nothing else was read", () => {
+    const { rig } = factsOf(told);
+    const cartridges = [
+      { id: "dirt", kind: "sediment" as const },
+      { id: "chlorine", kind: "carbon" as const },
+    ];
+    const rigs = [{ ...rig, stages: [...cartridges, ...rig.stages] }];
+    const at = `${today}T06:00:00.000Z`;
+    const because = (more: Partial<CrewRecords>) =>
+      Object.fromEntries(ahead({ rigs, ...more }).dues.map((due) => [due.task, due.because]));
+    const seen = (what: object) => ({ membraneChecks: [{ id: "c", rigId: "rig", at, clean: false, seen: what }] });
+    const strip = (chlorine: number) => ({ pressureChecks: [{ id: "p", rigId: "rig", at, chlorine }] });
+    expect(because({})).toMatchObject({ sediment: "unknown", carbon: "unknown" });
+    expect(because(seen({ "sediment-old": true }))).toMatchObject({ sediment: "pressure", carbon: "unknown" });
+    expect(because(seen({ "carbon-old": true }))).toMatchObject({ sediment: "unknown", carbon: "passed" });
+    expect(because(strip(0.1))).toMatchObject({ sediment: "unknown", carbon: "passed" });
+    expect(because(strip(0.05))).toMatchObject({ carbon: "unknown" });
+    const oneGauge = [{ id: "p", rigId: "rig", at, before: 300 }];
+    expect(because({ pressureChecks: oneGauge })).toMatchObject({ sediment: "unknown" });
+  });
   test("a day that was booked is in the dates and in the days alike", () => {
     const usual = ahead().rigs[0]!;
     const heavy = Array.from({ length: 20 }, (_, i) => booking(addDays(today, i + 1), { by: "litres", litres: 400 }));

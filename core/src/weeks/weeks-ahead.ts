@@ -4,7 +4,7 @@ import type { DepletionAnswer } from "../dates/futures";
 import type { Id } from "../descriptor/identity";
 import type { FeedTest } from "../feed/feed-test.record";
 import type { Tap } from "../feed/tap.record";
-import type { MembraneCheck } from "../membrane/membrane-check.record";
+import type { MembraneCheck, SeenBeside } from "../membrane/membrane-check.record";
 import { FLOW_LOST } from "../membrane/trend";
 import { PASSAGE_UP } from "../membrane/wear";
 import { DEFAULT_PRICES, lateness, type Prices } from "../plan/prices";
@@ -124,6 +124,9 @@ function usualFilling(vessel: Vessel, last: Charge | undefined): Filling {
   };
 }
 
+/** mg/L behind the carbon from which it lets through: what a strip shows first. */
+const PASSED_FROM = 0.1;
+
 /** What was seen of a rig that makes its parts due. */
 function seenOf(records: CrewRecords, input: StandingInput, week: number): Seen {
   const { rig, dateOf } = input;
@@ -131,14 +134,18 @@ function seenOf(records: CrewRecords, input: StandingInput, week: number): Seen 
   const chlorine = records.reports
     .filter((report) => report.tapId === rig.tapId && report.values.chloramine !== undefined)
     .sort((a, b) => (a.sampledOn < b.sampledOn ? 1 : -1))[0]?.values.chloramine;
-  const { points } = membraneTrend(
-    records.membraneChecks.filter((check) => check.rigId === rig.id),
-    input.meters,
+  const checks = records.membraneChecks.filter((check) => check.rigId === rig.id);
+  const worn = membraneTrend(checks, input.meters).points.filter(
+    ({ state }) => (state.flowShare ?? 1) <= FLOW_LOST || (state.passageRatio ?? 1) >= PASSAGE_UP,
   );
-  const lastWith = (holds: (point: (typeof points)[number]) => boolean) => {
-    const found = [...points].reverse().find(holds);
-    return found && dateOf(found.at);
-  };
+  const lastSeen = (signs: readonly (keyof SeenBeside)[], more: readonly { readonly at: string }[] = []) =>
+    [...checks.filter(({ seen }) => signs.some((sign) => seen?.[sign])), ...more]
+      .map(({ at }) => dateOf(time(at)))
+      .sort()
+      .pop();
+  const passed = records.pressureChecks.filter(
+    (check) => check.rigId === rig.id && (check.chlorine ?? 0) >= PASSED_FROM,
+  );
   const gauges = records.pressureChecks
     .filter(({ rigId, before, behind }) => rigId === rig.id && before !== undefined && behind !== undefined)
     .reduce<PressureCheck | undefined>((last, each) => (last && last.at >= each.at ? last : each), undefined);
@@ -147,31 +154,10 @@ function seenOf(records: CrewRecords, input: StandingInput, week: number): Seen 
     ...(gauges ? { drop: { on: dateOf(time(gauges.at)), kPa: gauges.before! - gauges.behind! } } : {}),
     litresSince: (on) => water.reduce((sum, { at, litres }) => sum + (dateOf(at) > on ? litres : 0), 0),
     litresPerWeek: week,
-    pressureFellOn: lastWith(
-      ({ check }) => check.seen?.["pressure-falls-running"] === true || check.seen?.["sediment-old"] === true,
-    ),
-    chlorinePassedOn: lastChlorine(records, rig.id, dateOf),
-    membraneWornOn: lastWith(
-      ({ state }) => (state.flowShare ?? 1) <= FLOW_LOST || (state.passageRatio ?? 1) >= PASSAGE_UP,
-    ),
+    pressureFellOn: lastSeen(["pressure-falls-running", "sediment-old"]),
+    chlorinePassedOn: lastSeen(["chlorine-behind-carbon", "carbon-old"], passed),
+    membraneWornOn: worn.map(({ at }) => dateOf(at)).pop(),
   };
-}
-
-/** mg/L behind the carbon from which it lets through: what a strip shows first. */
-const PASSED_FROM = 0.1;
-
-/** The last day on which chlorine was found behind a rig's carbon, or its cartridge was seen to be old. */
-function lastChlorine(records: CrewRecords, rigId: Id, dateOf: StandingInput["dateOf"]): string | undefined {
-  const found = [
-    ...records.pressureChecks.filter((check) => check.rigId === rigId && (check.chlorine ?? 0) >= PASSED_FROM),
-    ...records.membraneChecks.filter(
-      ({ rigId: of, seen }) => of === rigId && (seen?.["chlorine-behind-carbon"] || seen?.["carbon-old"]),
-    ),
-  ];
-  return found
-    .map(({ at }) => dateOf(time(at)))
-    .sort()
-    .pop();
 }
 
 interface Asked extends StandingInput {
