@@ -1,6 +1,6 @@
 import { View } from "@tamagui/core";
 import { flowsUp, headlineOf, type Id, type Rig, type Vessel } from "@winter-bead/core";
-import { Fragment } from "react";
+import { Fragment, type ReactNode } from "react";
 import { useSettings } from "../../data/settings";
 import { BeadColumn } from "../../ui/BeadColumn";
 import { Pressable } from "../../ui/boxes";
@@ -74,17 +74,26 @@ export function BedColumn({
 }
 
 /** Litres of a bed in few signs, and its state. */
-function BedWords({ stage, rig }: { readonly stage: DrawnStage; readonly rig: Rig }) {
+function BedWords({
+  stage,
+  rig,
+  isKnown,
+}: {
+  readonly stage: DrawnStage;
+  readonly rig: Rig;
+  /** Nothing is called empty before it was worked out. */
+  readonly isKnown: boolean;
+}) {
   const { units } = useSettings();
   const { bed, vessel } = stage;
   const headline = bed && headlineOf(bed.standing, { rig });
   const left = headline && shown("volume", headline.litres.typical, units);
   return (
-    <View alignItems="center" maxWidth={86}>
+    <View alignItems="center" maxWidth={76}>
       <View flexDirection="row" alignItems="center" gap={3}>
         {bed ? <StateRing state={bed.verdict.state} size={14} /> : null}
         <Small color="$ink" fontWeight="700">
-          {left ? `${left.text} ${left.unit}` : bed ? "–" : "empty"}
+          {left ? `${left.text} ${left.unit}` : bed || !isKnown ? "–" : "empty"}
         </Small>
       </View>
       <Small numberOfLines={1} textAlign="center">
@@ -104,9 +113,39 @@ const BeforeStage = ({ kind }: { readonly kind: DrawnStage["kind"] }) => (
   </View>
 );
 
+/** The end of the flow. */
+const ToTool = () => (
+  <>
+    <Flow />
+    <Small fontSize={11} marginLeft={4}>
+      tool
+    </Small>
+  </>
+);
+
+/** A group of stages that stays in one row. */
+function Row({ stages, children, of }: RowProps & { readonly of: (stage: DrawnStage) => ReactNode }) {
+  return stages.length === 0 ? null : (
+    <View flexDirection="row" alignItems="center" flexGrow={1}>
+      {stages.map((stage) => (
+        <Fragment key={stage.id}>
+          <Flow />
+          {of(stage)}
+        </Fragment>
+      ))}
+      {children}
+    </View>
+  );
+}
+
+interface RowProps {
+  readonly stages: readonly DrawnStage[];
+  readonly children?: ReactNode;
+}
+
 /**
- * The train along the flow: signs for what stands before, bead columns in a row, the flow between them; a vessel can be
- * chosen, to be looked at.
+ * The train along the flow: signs for what stands before, bead columns in a row, the flow between them; where one row is
+ * too narrow the vessels stand in a second one. A vessel can be chosen, to be looked at.
  */
 export function TrainDrawing({
   view,
@@ -120,6 +159,25 @@ export function TrainDrawing({
   readonly onChoose?: (vesselId: Id) => void;
 }) {
   const stages = drawnStages(view);
+  const first = stages.findIndex(({ kind }) => kind === "resin");
+  const before = first < 0 ? stages.length : first;
+  const drawn = (stage: DrawnStage) => {
+    if (stage.kind !== "resin") return <BeforeStage kind={stage.kind} />;
+    const bed = <Bed stage={stage} view={view} height={height} />;
+    if (!stage.vessel || !onChoose) return bed;
+    const { id, name } = stage.vessel;
+    return (
+      <Pressable
+        onPress={() => onChoose(id)}
+        aria-pressed={chosen === id}
+        testID={`bed-${name}`}
+        borderBottomWidth={3}
+        borderColor={chosen === id ? "$ink" : "transparent"}
+      >
+        {bed}
+      </Pressable>
+    );
+  };
   return (
     <View
       role="group"
@@ -127,35 +185,20 @@ export function TrainDrawing({
       testID="train"
       flexDirection="row"
       alignItems="center"
+      flexWrap="wrap"
+      rowGap="$2"
     >
       <Small fontSize={11}>tap</Small>
-      {stages.map((stage) => (
-        <Fragment key={stage.id}>
-          <Flow />
-          {stage.kind !== "resin" ? (
-            <BeforeStage kind={stage.kind} />
-          ) : stage.vessel && onChoose ? (
-            <Pressable
-              onPress={() => onChoose(stage.vessel!.id)}
-              aria-pressed={chosen === stage.vessel.id}
-              testID={`bed-${stage.vessel.name}`}
-              borderBottomWidth={3}
-              borderColor={chosen === stage.vessel.id ? "$ink" : "transparent"}
-            >
-              <Bed stage={stage} rig={view.facts.rig} height={height} />
-            </Pressable>
-          ) : (
-            <Bed stage={stage} rig={view.facts.rig} height={height} />
-          )}
-        </Fragment>
-      ))}
-      <Flow />
-      <Small fontSize={11}>tool</Small>
+      <Row stages={stages.slice(0, before)} of={drawn} />
+      <Row stages={stages.slice(before)} of={drawn}>
+        <ToTool />
+      </Row>
     </View>
   );
 }
 
-function Bed({ stage, rig, height }: { readonly stage: DrawnStage; readonly rig: Rig; readonly height: number }) {
+function Bed({ stage, view, height }: { readonly stage: DrawnStage; readonly view: RigView; readonly height: number }) {
+  const { rig } = view.facts;
   return (
     <View alignItems="center" gap={2}>
       {stage.vessel ? (
@@ -169,7 +212,7 @@ function Bed({ stage, rig, height }: { readonly stage: DrawnStage; readonly rig:
       ) : (
         <View width={34} height={height} borderWidth={2} borderColor="$line" borderStyle="dashed" borderRadius="$2" />
       )}
-      <BedWords stage={stage} rig={rig} />
+      <BedWords stage={stage} rig={rig} isKnown={view.assessment !== undefined} />
     </View>
   );
 }
