@@ -13,6 +13,14 @@ const newFolder = () => {
   folders.push(folder);
   return folder;
 };
+/** Ended with its test, also where that fails half-way. */
+const running: RunningServer[] = [];
+const launched = async (options: Parameters<typeof RunningServer.start>[0]) => {
+  const server = await RunningServer.start(options);
+  running.push(server);
+  return server;
+};
+afterEach(() => Promise.all(running.splice(0).map((server) => server.end())));
 afterAll(() => folders.forEach((folder) => rmSync(folder, { recursive: true, force: true })));
 
 const complaint = (options: Parameters<typeof RunningServer.start>[0]) =>
@@ -30,7 +38,7 @@ async function listed(server: RunningServer): Promise<number> {
 
 describe("a clean life", () => {
   test("SIGTERM stops the server and its database, and the next start finds everything", async () => {
-    const server = await RunningServer.start({ dataFolder: newFolder() });
+    const server = await launched({ dataFolder: newFolder() });
     const ids = await firstRig(server);
     await server.request("PUT", `/api/v1/visits/${id()}`, visitBody(ids, 4));
     const { databasePid } = server;
@@ -43,11 +51,11 @@ describe("a clean life", () => {
 
   test("an empty database gets the demo, and a reset says what goes, backs it up and brings a fresh one", async () => {
     const dataFolder = newFolder();
-    const first = await RunningServer.start({ dataFolder, flags: [] });
+    const first = await launched({ dataFolder, flags: [] });
     const visits = await listed(first);
     expect(visits).toBeGreaterThan(200);
     await first.end();
-    const second = await RunningServer.start({ dataFolder, flags: ["--demo-reset"] });
+    const second = await launched({ dataFolder, flags: ["--demo-reset"] });
     expect(second.output).toMatch(/3 rigs, 4 vessels, \d+ charges and \d+ visits go/);
     const backup = /They are in (\S+)/.exec(second.output)![1]!;
     expect(existsSync(backup)).toBe(true);
@@ -70,7 +78,7 @@ describe("a clean life", () => {
 
 describe("after kill -9", () => {
   test("of the server, its database left behind is taken over with nothing lost", async () => {
-    const server = await RunningServer.start({ dataFolder: newFolder() });
+    const server = await launched({ dataFolder: newFolder() });
     const ids = await firstRig(server);
     await server.request("PUT", `/api/v1/visits/${id()}`, visitBody(ids, 4));
     const orphan = server.databasePid;
@@ -83,7 +91,7 @@ describe("after kill -9", () => {
   });
 
   test("of the database, the running server starts it again by itself", async () => {
-    const server = await RunningServer.start({ dataFolder: newFolder() });
+    const server = await launched({ dataFolder: newFolder() });
     const ids = await firstRig(server);
     const before = server.databasePid;
     server.killDatabase();
@@ -102,7 +110,7 @@ describe("after kill -9", () => {
   });
 
   test("of both, and with a stale pid file that names a living stranger, the next start recovers", async () => {
-    const server = await RunningServer.start({ dataFolder: newFolder() });
+    const server = await launched({ dataFolder: newFolder() });
     await firstRig(server);
     const { databasePid } = server;
     await server.end("SIGKILL");
@@ -121,7 +129,7 @@ describe("after kill -9", () => {
   async () => {
     const closed = newFolder();
     chmodSync(closed, 0o700);
-    const server = await RunningServer.start({ dataFolder: join(closed, "data") });
+    const server = await launched({ dataFolder: join(closed, "data") });
     expect(await listed(server)).toBe(0);
     await server.end();
     await server.again();
@@ -156,13 +164,13 @@ describe("what stands in the way is said in one sentence", () => {
   });
 
   test("a second start on the same data", async () => {
-    const server = await RunningServer.start({ dataFolder: newFolder() });
+    const server = await launched({ dataFolder: newFolder() });
     expect(await complaint({ dataFolder: server.dataFolder })).toMatch(/already runs on this data folder/);
     await server.end();
   });
 
   test("data of a newer Winter Bead, or of a newer PostgreSQL", async () => {
-    const server = await RunningServer.start({ dataFolder: newFolder() });
+    const server = await launched({ dataFolder: newFolder() });
     const { ownerPassword } = JSON.parse(readFileSync(join(server.dataFolder, "secrets.json"), "utf8")) as {
       ownerPassword: string;
     };
