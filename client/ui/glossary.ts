@@ -30,10 +30,6 @@ export const GLOSSARY: readonly { readonly term: string; readonly also?: readonl
     { term: "Mixed bed", words: "Beads for both halves of a salt, stirred together in one vessel." },
     { term: "Charge", words: "One filling of one vessel, from the day it is filled to the day it is changed." },
     {
-      term: "Train",
-      words: "All that the water goes through, one after the other: cartridges, membrane, vessels with beads.",
-    },
-    {
       term: "Lead and lag",
       words:
         "Two vessels in a row. The lead takes the salts, the lag what the lead lets through. Once the lead is spent it is refilled and goes last: that is a rotation.",

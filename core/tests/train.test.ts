@@ -2,6 +2,7 @@ import {
   arrangementIdOf,
   arrangementOf,
   KINDS,
+  leadOf,
   placesOf,
   DEFAULT_PRICES,
   explainLeft,
@@ -359,6 +360,15 @@ describe("cation and anion beds before a mixed one", () => {
     });
     expect(beds.map(({ isLast }) => isLast)).toEqual([true, true]);
     expect(verdict.state).toBe("fine");
+  });
+  test("stand where they stand: none of them leads, and no rotation is weighed", () => {
+    const { beds } = trainOf(told(days(5, { "stage-2": 0 })));
+    for (const each of [beds, beds.slice(0, 2)]) {
+      expect(leadOf(each)).toBeUndefined();
+      expect(trainWorth({ beds: each }, { use: "glass" }, DEFAULT_PRICES, 20)).toEqual([]);
+    }
+    const mixed = trainOf(two(days(5, { "stage-1": 0 }))).beds;
+    expect([leadOf(mixed)?.vessel.id, leadOf(mixed.slice(1))]).toEqual(["a", undefined]);
   });
 });
 

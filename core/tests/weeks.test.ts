@@ -389,6 +389,13 @@ describe("the weeks of a crew", () => {
     expect(train.dates!.early > alone.dates!.likely).toBe(true);
     const day = (of: typeof alone) => firstShortDay(of.untouched.days)?.on ?? "9999";
     expect(day(train) > day(alone)).toBe(true);
+    const [filled] = facts.charges;
+    const beads = {
+      cation: { ...filled!, beads: "cation" },
+      anion: { ...filled!, id: "of the lag", beads: "anion" },
+    } as const;
+    const pair = ahead({ ...inARow, charges: [beads.cation, { ...beads.anion, vesselId: "lag" }] }).rigs[0]!;
+    expect(pair.rotation).toBeUndefined();
     const refill = ahead(inARow).plan.days.find(({ tasks }) => tasks.some(({ task }) => task === "refill"))!;
     expect(refill.on < day(train)).toBe(true);
   });

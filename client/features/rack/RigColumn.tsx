@@ -1,13 +1,12 @@
 import { View } from "@tamagui/core";
-import { flowsUp, headlineOf } from "@winter-bead/core";
+import { headlineOf } from "@winter-bead/core";
 import { useSettings } from "../../data/settings";
-import { BeadColumn } from "../../ui/BeadColumn";
 import { Pressable } from "../../ui/boxes";
 import { dateInWords, litresRange, localDate, shown, volumeRange } from "../../ui/format";
 import { Body, Small, Strong } from "../../ui/words";
-import { proportionOf } from "./proportion";
 import { ColumnsInARow, isTrain } from "./TrainDrawing";
 import type { RigView } from "./useRigs";
+import { VesselColumn } from "./VesselColumn";
 
 /** The bead column of a rig as it stands now; of a train its columns in a row. */
 export function StandingColumn(props: { readonly view: RigView; readonly height: number }) {
@@ -22,18 +21,7 @@ function OneColumn({ view, height }: { readonly view: RigView; readonly height: 
   const label = where
     ? `${rig.name}: the front stands at ${percent(where.front.typical)} of the depth, between ${percent(where.front.low)} and ${percent(where.front.high)}`
     : `${rig.name}: ${assessment?.because ?? "not worked out yet"}`;
-  return (
-    <BeadColumn
-      testID={`column-${rig.name}`}
-      throughput={where?.throughput.typical ?? 0}
-      transferUnits={where?.bed.transferUnits ?? 30}
-      front={where?.front}
-      up={flowsUp(vessel.kind)}
-      proportion={proportionOf(vessel.diameter, vessel.grossVolume)}
-      height={height}
-      label={label}
-    />
-  );
+  return <VesselColumn vessel={vessel} standing={where} height={height} label={label} testID={`column-${rig.name}`} />;
 }
 
 /** The range beside its middle: only the numbers, the unit stands above. */

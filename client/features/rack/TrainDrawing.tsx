@@ -1,17 +1,16 @@
 import { View } from "@tamagui/core";
-import { flowsUp, headlineOf, type Id, type Rig, type Vessel } from "@winter-bead/core";
+import { headlineOf, type Id, type Rig, type Vessel } from "@winter-bead/core";
 import { Fragment, type ReactNode } from "react";
 import { useSettings } from "../../data/settings";
-import { BeadColumn } from "../../ui/BeadColumn";
 import { Pressable } from "../../ui/boxes";
 import { shown } from "../../ui/format";
 import { StageSign } from "../../ui/StageSign";
 import { StateRing } from "../../ui/StateRing";
 import { Small } from "../../ui/words";
 import type { BedAssessment } from "./assess";
-import { proportionOf } from "./proportion";
 import { drawnStages, type DrawnStage } from "./train-views";
 import type { RigView } from "./useRigs";
+import { VesselColumn } from "./VesselColumn";
 
 const NAMES = { sediment: "Sediment", carbon: "Carbon", membrane: "RO", degasser: "Air", resin: "" } as const;
 
@@ -54,19 +53,15 @@ export function BedColumn({
   readonly testID: string;
 }) {
   const where = bed?.standing;
-  const percent = (share: number) => `${Math.round(100 * share)} %`;
   return (
-    <BeadColumn
-      testID={testID}
-      throughput={where?.throughput.typical ?? 0}
-      transferUnits={where?.bed.transferUnits ?? 30}
-      front={where?.front}
-      up={flowsUp(vessel.kind)}
-      proportion={proportionOf(vessel.diameter, vessel.grossVolume)}
+    <VesselColumn
+      vessel={vessel}
+      standing={where}
       height={height}
+      testID={testID}
       label={
         where
-          ? `${rig.name}: ${vessel.name}, the front stands at ${percent(where.front.typical)} of the depth`
+          ? `${rig.name}: ${vessel.name}, the front stands at ${Math.round(100 * where.front.typical)} % of the depth`
           : `${rig.name}: ${vessel.name}, no charge in use`
       }
     />

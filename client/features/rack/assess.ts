@@ -1,6 +1,7 @@
 import {
   expectedOutputs,
   lastBed,
+  leadOf,
   lessonsOf,
   DEFAULT_PRICES,
   spentLead,
@@ -183,7 +184,7 @@ export function assess(facts: RigFacts, lessons?: readonly DatedLesson[]): Asses
     ...quickly(train.value),
     beds: whole,
     owners: train.value.owners,
-    ...(beds.length > 1 ? { worth: worthOf(facts, train.value) } : {}),
+    ...(leadOf(beds) ? { worth: worthOf(facts, train.value) } : {}),
     ...(of?.front ? { front: of.front } : {}),
     ...(dates.ok ? { dates: dates.value } : { because: dates.fault.message }),
   };

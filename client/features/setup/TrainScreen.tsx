@@ -1,5 +1,5 @@
 import { View } from "@tamagui/core";
-import { placesOf, type Id, type Place, type TrainDeed, type Vessel } from "@winter-bead/core";
+import { placesOf, rotates, type Id, type Place, type TrainDeed, type Vessel } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
 import { useState } from "react";
 import type { Step } from "../../data/acts";
@@ -32,11 +32,16 @@ const DID: Readonly<Record<TrainDeed, string>> = {
   "taken-over": "taken over used",
 };
 
+/** Milliseconds of a time as it was typed: now where none stands there. */
+const momentOf = (at: string): number => {
+  const typed = Date.parse(at);
+  return Number.isNaN(typed) ? Date.now() : typed;
+};
+
 /** Does what was asked, at the time that stands there, with its way back. */
 function useDeed(rigName: string, at: string) {
   return async (what: string, stepsOf: (at: string) => readonly Step[]) => {
-    const moment = at === "" ? new Date() : new Date(at);
-    const iso = Number.isNaN(moment.getTime()) ? new Date().toISOString() : moment.toISOString();
+    const iso = new Date(momentOf(at)).toISOString();
     const { undo } = await act(`${rigName}: ${what}`, stepsOf(iso), iso);
     showToast({ words: `${rigName}: ${what}.`, undo });
   };
@@ -193,13 +198,14 @@ function Train({ view }: { readonly view: RigView }) {
   const [at, setAt] = useState("");
   const trains = useTrains();
   const { records: charges } = useRecords("charges");
-  const moment = at === "" ? Date.now() : Date.parse(new Date(at).toISOString());
-  const places = placesOf(rig, trains, moment);
+  const places = placesOf(rig, trains, momentOf(at));
   const train: TrainNow = { rig, places };
   const deed = useDeed(rig.name, at);
   const standing = places.flatMap(({ vesselId }) => known.vessels.filter(({ id }) => id === vesselId));
-  const isFilled = ({ id }: Vessel) => charges.some((each) => each.vesselId === id && each.ended === undefined);
-  const empty = standing.filter((vessel) => !isFilled(vessel));
+  const filled = charges.filter(
+    ({ ended, vesselId }) => ended === undefined && standing.some(({ id }) => id === vesselId),
+  );
+  const empty = standing.filter(({ id }) => !filled.some(({ vesselId }) => vesselId === id));
   const [lead, next] = standing;
   return (
     <View gap="$4">
@@ -211,7 +217,7 @@ function Train({ view }: { readonly view: RigView }) {
         onChange={setAt}
         testID="deed-when"
       />
-      {lead && next ? (
+      {lead && next && rotates(filled) ? (
         <View gap="$2">
           <HeavyButton onPress={() => void deed("rotated", (iso) => rotate(train, iso))} testID="rotate">
             {`Rotate: ${next.name} leads`}

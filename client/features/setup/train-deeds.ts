@@ -46,7 +46,7 @@ export function hangIn(train: TrainNow, stageId: Id, vesselId: Id, from: Id | un
 /** What is known of a used rig's cartridges: all are new from today on, or nobody knows. */
 export type Cartridges = "replaced" | "unknown";
 
-const PARTS: readonly Part[] = ["sediment", "carbon", "membrane"];
+const CARTRIDGES: readonly Part[] = ["sediment", "carbon"];
 
 /**
  * A rig whose past nobody knows: each vessel's charge begins part-used, cartridges begin anew where they were replaced, and
@@ -72,7 +72,7 @@ export const takeOver = (
     ),
   ),
   ...(cartridges === "replaced"
-    ? PARTS.filter((part) => part !== "membrane" && train.rig.stages.some(({ kind }) => kind === part)).map((part) =>
+    ? CARTRIDGES.filter((part) => train.rig.stages.some(({ kind }) => kind === part)).map((part) =>
         kept("services", { rigId: train.rig.id, part, at, note: "New when the rig was taken over." }, newId()),
       )
     : []),

@@ -1,4 +1,4 @@
-import { placesOf, type Id } from "@winter-bead/core";
+import { placesOf, rotates, type Id } from "@winter-bead/core";
 import { useState } from "react";
 import { useTrains } from "../../data/trains";
 import { Choice } from "../../ui/boxes";
@@ -12,9 +12,11 @@ export function usePlaceAfter(facts: RigFacts, vesselId: Id) {
   const [after, setAfter] = useState<After>("end");
   const places = placesOf(facts.rig, trains, facts.now);
   const standing = places.flatMap((each) => (each.vesselId === undefined ? [] : [each.vesselId]));
-  const isAhead = standing.indexOf(vesselId) >= 0 && standing.indexOf(vesselId) < standing.length - 1;
+  const inRow = facts.charges.filter(({ ended, vesselId: of }) => ended === undefined && standing.includes(of));
+  const place = standing.indexOf(vesselId);
+  const isAhead = place >= 0 && place < standing.length - 1 && rotates(inRow);
   const chosen: After = isAhead ? after : "same";
-  const next = facts.train.vessels.find(({ id }) => id === standing[standing.indexOf(vesselId) + 1]);
+  const next = facts.train.vessels.find(({ id }) => id === standing[place + 1]);
   return {
     /** The choice, where there is one. */
     asked: isAhead ? (

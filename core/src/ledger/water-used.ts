@@ -69,6 +69,12 @@ export function loadUsed(uses: readonly WaterUse[]): LoadUsed {
   return { litres, meq: total, sd: Math.sqrt(variance + feed * feed), quality };
 }
 
+/** Spread of a load nobody has put on yet: planning assumption. */
+export const FRESH_SD = 0.03;
+
+/** Relative standard deviation of a load, also of none. @example loadSdOf({ meq: 0, sd: 0 }) // 0.03 */
+export const loadSdOf = ({ meq, sd }: Pick<LoadUsed, "meq" | "sd">): number => (meq > 0 ? sd : FRESH_SD);
+
 export interface FeedPoint {
   /** Milliseconds since 1970. */
   readonly at: number;

@@ -4,7 +4,8 @@ import type { Charge } from "../resin/charge.record";
 import type { Rig } from "../rig/rig.record";
 import type { Vessel } from "../vessel/vessel.record";
 import { chargeCondition, gradeCapacityOf, limitOf } from "./hydraulics";
-import { FRESH_SD, type WorkedStanding } from "./standing";
+import { FRESH_SD } from "../ledger/water-used";
+import type { WorkedStanding } from "./standing";
 
 /** Resin that a refill would put in. */
 export type Filling = Pick<Charge, "grade" | "resinLitres" | "packing" | "stored">;

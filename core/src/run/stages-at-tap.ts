@@ -1,5 +1,6 @@
 import type { Id } from "../descriptor/identity";
 import { BEFORE_ASSUMPTIONS } from "../plan/before";
+import { WEEKS_A_YEAR } from "../plan/demand";
 import type { Prices } from "../plan/prices";
 import type { Rig, Stage } from "../rig/rig.record";
 import { USUAL_ORDER, usualPlace } from "../rig/train-edits";
@@ -60,7 +61,6 @@ function added(rig: Rig, kind: StageAtTap["kind"]): Rig {
   return { ...rig, stages: [...rig.stages.slice(0, at), stage, ...rig.stages.slice(at)] };
 }
 
-const WEEKS_A_YEAR = 365.25 / 7;
 const MONTHS_A_YEAR = 12;
 const MG_PER_GRAM = 1000;
 

@@ -21,7 +21,7 @@ import { addDays } from "../dates/calendar";
 import { expectedUse, sinceLastLog, type ExpectedUse, type KnownWork, type SinceLog } from "../dates/expected-use";
 import type { ProductCurve } from "../front/product-curve";
 import type { CapacityRange } from "../ledger/own-capacity";
-import { loadUsed, type LoadUsed } from "../ledger/water-used";
+import { loadSdOf, loadUsed, type LoadUsed } from "../ledger/water-used";
 import { frontDepth } from "../life/breakthrough";
 import type { ThreeOf } from "../life/life-range";
 import { NORMAL_90 } from "../numerics/quantile";
@@ -175,9 +175,6 @@ function feedToCome({ rig, now }: StandingInput, { feed }: RigLedger, { lines }:
   return { low: typical / reach, typical, high: typical * reach, sd, isRead };
 }
 
-/** Spread of a load nobody has put on yet. */
-export const FRESH_SD = 0.03;
-
 const rangeOf = (weights: CapacityWeights, gradeCapacity: number): CapacityRange => ({
   low: gradeCapacity * Math.exp(xQuantile(weights, 0.1)),
   median: gradeCapacity * Math.exp(xQuantile(weights, 0.5)),
@@ -279,7 +276,7 @@ function believe(
   const { vessel, rig } = input;
   const { charge, outputs, lines } = ledger;
   const used = loadUsed(lines);
-  const loadSd = used.meq > 0 ? used.sd : FRESH_SD;
+  const loadSd = loadSdOf(used);
   const feed = feedToCome(input, books, ledger);
   const [limitEc25, hardEc25] = [limitOf(vessel), hardOf(vessel)];
   const groups = groupsOf(outputs, charge.resinLitres);

@@ -6,7 +6,7 @@ import { PACKING_FACTORS } from "../resin/storage";
 import type { Rig } from "../rig/rig.record";
 import { freshCharge, type Filling } from "./fresh-charge";
 import { threeBehind, type BedAhead } from "./in-series";
-import type { WorkedBed, WorkedTrain } from "./train";
+import { leadOf, type WorkedBed, type WorkedTrain } from "./train";
 
 /** What can be done with a lead that gives way: change it now, use it up while the lag guards, or change all. */
 export type TrainAct = "rotate" | "run-out" | "replace-all";
@@ -44,7 +44,7 @@ const aheadOf = ({ worked: { belief, question } }: WorkedBed): BedAhead => ({ be
  * What each act would give in litres, days and money: the lag to the front with fresh resin behind it, nothing yet, or all
  * filled anew. Every bed as it is believed, the fresh ones as this owner's charges are.
  *
- * @returns nothing of a train of one
+ * @returns nothing of a train of one, or of beds that do not change places
  */
 export function trainWorth(
   { beds }: Pick<WorkedTrain, "beds">,
@@ -52,9 +52,10 @@ export function trainWorth(
   prices: Prices,
   minutes: number,
 ): readonly ActWorth[] {
-  const [lead, ...others] = beds;
+  const lead = leadOf(beds);
   const last = beds[beds.length - 1];
-  if (!lead || !last || others.length === 0) return [];
+  if (!lead || !last) return [];
+  const others = beds.slice(1);
   const { standing: where, question } = last.worked;
   const fillingOf = (bed: WorkedBed) =>
     bed.worked.standing.charge.resinLitres * prices.resin[bed.worked.standing.charge.grade] +

@@ -1,6 +1,7 @@
 import type { OwnerBelief } from "../belief/owner";
 import type { Id } from "../descriptor/identity";
 import { fail, succeed, type Result } from "../result";
+import type { Charge } from "../resin/charge.record";
 import type { Place } from "../rig/arrangement.record";
 import { Trains } from "../rig/trains";
 import type { State, Verdict } from "../verdict/verdict";
@@ -36,6 +37,17 @@ export interface WorkedTrain {
   /** What the crew's ended charges taught, by vessel. */
   readonly owners: ReadonlyMap<Id, OwnerBelief>;
 }
+
+/**
+ * Whether vessels in a row may change places: mixed beds do; a cation and an anion bed stand where they stand.
+ * @example rotates([{ beads: "cation" }, { beads: "anion" }]) // false
+ */
+export const rotates = (charges: readonly Pick<Charge, "beads">[]): boolean =>
+  charges.every(({ beads = "mixed" }) => beads === "mixed");
+
+/** The first of several beds that may change places; none of one alone, nor of cation and anion beds. */
+export const leadOf = <T extends Pick<WorkedBed, "worked">>(beds: readonly T[]): T | undefined =>
+  beds.length > 1 && rotates(beds.map(({ worked }) => worked.standing.charge)) ? beds[0] : undefined;
 
 const STATES: readonly State[] = ["fine", "watch", "finish", "change"];
 const worse = (a: State, b: State): State => (STATES.indexOf(b) > STATES.indexOf(a) ? b : a);

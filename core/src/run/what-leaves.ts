@@ -1,7 +1,7 @@
 import { groupsOf } from "../belief/groups";
 import { chargeAt, chargeBelief, outputOf } from "../belief/charge-belief";
 import { ownerBelief, type OwnerBelief } from "../belief/owner";
-import { loadUsed } from "../ledger/water-used";
+import { loadSdOf, loadUsed } from "../ledger/water-used";
 import type { Id } from "../descriptor/identity";
 import type { Vessel } from "../vessel/vessel.record";
 import { median } from "../numerics/quantile";
@@ -20,8 +20,6 @@ export interface Leaving {
 
 /** Draws of the belief over which what leaves is averaged. */
 const DRAWS = 200;
-/** Spread of a load nobody has put on yet. */
-const FRESH_SD = 0.03;
 
 const ofTheGrade = ownerBelief([], "");
 /** What is believed of the resin in a vessel. */
@@ -99,7 +97,7 @@ function believedAt(ledger: ChargeLedger, facts: LedgerFacts): readonly number[]
     feedEc25: last.tapEc25,
     promised: Math.exp(scale.logPromised),
   });
-  const loadSd = used.meq > 0 ? used.sd : FRESH_SD;
+  const loadSd = loadSdOf(used);
   const water = lines.map((line) => [line.litres, line.feedEc25]);
   const key = `${JSON.stringify([loadSd, before.used, groups, water, scale.logPromised])} ${scale.logLimit.join(" ")} ${scale.curve.key}`;
   return known.about(owner).of(key, () => {

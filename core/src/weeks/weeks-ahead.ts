@@ -22,7 +22,7 @@ import { membraneTrend } from "../run/membrane-history";
 import { time } from "../run/readings";
 import type { StandingInput, WorkedStanding } from "../run/standing";
 import { standingDates } from "../run/standing-dates";
-import { lastBed, workTrain } from "../run/train";
+import { lastBed, leadOf, workTrain } from "../run/train";
 import type { Bag } from "../stock/bag.record";
 import type { Disposal } from "../stock/disposal.record";
 import { ordersFor, type Order } from "../stock/orders";
@@ -206,8 +206,8 @@ function standings(records: CrewRecords, { now, dateOf }: WeeksQuestion) {
       silent.push({ rigId: input.rig.id, because: "The feed itself meets the limit: nothing runs out." });
     else {
       const { vessel, worked, owner } = last.value;
-      const [first, ...others] = train.ok ? train.value.beds : [];
-      const lead = first && others.length > 0 ? { vessel: first.vessel, worked: first.worked } : undefined;
+      const first = train.ok ? leadOf(train.value.beds) : undefined;
+      const lead = first && { vessel: first.vessel, worked: first.worked };
       found.push({ input: { ...input, vessel }, worked, owner, ...(lead ? { lead } : {}) });
     }
   }
