@@ -29,11 +29,6 @@ export const GLOSSARY: readonly { readonly term: string; readonly also?: readonl
     },
     { term: "Mixed bed", words: "Beads for both halves of a salt, stirred together in one vessel." },
     { term: "Charge", words: "One filling of one vessel, from the day it is filled to the day it is changed." },
-    {
-      term: "Lead and lag",
-      words:
-        "Two vessels in a row. The lead takes the salts, the lag what the lead lets through. Once the lead is spent it is refilled and goes last: that is a rotation.",
-    },
     { term: "Part-used", words: "A charge that was taken over when some of it was gone." },
     { term: "Limit", words: "The output at which the resin is to be changed." },
     { term: "Watch from", words: "The output from which the front is near: read before each job." },
@@ -77,7 +72,11 @@ export const GLOSSARY: readonly { readonly term: string; readonly also?: readonl
     { term: "Packing", words: "How tightly the beads lie. Poured only, there is less in the vessel than it holds." },
     { term: "Contact time", words: "Seconds that the water spends in the room of the beads." },
     { term: "Bed volumes an hour", words: "How many times an hour the room of the beads is filled anew." },
-    { term: "Lead and lag", words: "Two vessels in a row: the second catches what the first lets through." },
+    {
+      term: "Lead and lag",
+      words:
+        "Two vessels in a row: the second catches what the first lets through. Once the lead is spent it is refilled and goes last: that is a rotation.",
+    },
     { term: "Rejection", also: ["The membrane holds back"], words: "Share of the salts that a membrane holds back." },
     {
       term: "Creep",

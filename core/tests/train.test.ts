@@ -21,6 +21,8 @@ import {
   workTrain,
   type Wording,
 } from "../src/index";
+import { chargeAt, loadAtMark, markOf, outputOf } from "../src/belief/charge-belief";
+import { drawnLeft, outputsToCome, type BedAhead } from "../src/run/in-series";
 import { expectTrue } from "./explained";
 import { factsOf, hungIn, START, clean } from "./told";
 import {
@@ -238,6 +240,46 @@ describe("two in a row", () => {
     expect(beds[0]!.verdict.reasons).toEqual(["lead-spent"]);
     expect(verdict.reasons).toContain("lead-spent");
     expect(said(two(days(38, { "stage-1": 0 }))).join(" ")).toMatch(/by the count, is spent/);
+  });
+  test("and only from four fifths of what is believed of it on", () => {
+    const leads = Array.from({ length: 14 }, (_, i) => trainOf(two(days(24 + i, { "stage-1": 0 }))).beds[0]!);
+    const found = leads.map(({ worked, verdict }) => [worked.standing.limitReached, verdict.state] as const);
+    for (const [reached, state] of found) expect(state).toBe(reached >= 0.8 ? "watch" : "fine");
+    // Both sides of it, and near, are among them.
+    expect(found.some(([reached]) => reached > 0.7 && reached < 0.8)).toBe(true);
+    expect(found.some(([reached]) => reached >= 0.8 && reached < 0.9)).toBe(true);
+  });
+});
+
+describe("futures of a bed behind others", () => {
+  const three = trainOf({
+    stages: [{ kind: "resin" }, { kind: "resin" }, { kind: "resin" }],
+    arrangements: [arranged("first", BEFORE, ["a", "b", "c"])],
+    charges: [filled("a", BEFORE), filled("b", BEFORE), filled("c", BEFORE)],
+    days: days(18, { last: 0 }),
+  }).beds.map(({ worked: { belief, question } }) => ({ belief, used: question.used }));
+  const [a, b, last] = three as [BedAhead, BedAhead, BedAhead];
+  const feed = 320;
+  const middle = (bed: BedAhead) => chargeAt(bed.belief, 0.5);
+  test("do not hang on the litres of a step", () => {
+    const to = Array.from({ length: 50 }, (_, i) => (i + 1) * 200);
+    const every = (litres: number) =>
+      to.flatMap((at) => Array.from({ length: 200 / litres }, (_, i) => at - 200 + (i + 1) * litres));
+    const at = (litres: number) => {
+      const all = outputsToCome(last, [[a], [b]], middle(last), () => 0.5, feed, every(litres));
+      return to.map((_, i) => all[((i + 1) * 200) / litres - 1]!);
+    };
+    const [coarse, fine] = [at(200), at(20)];
+    const sum = (of: readonly number[]) => of.reduce((all, each) => all + each, 0);
+    expect(sum(coarse) / sum(fine)).toBeCloseTo(1, 4);
+  });
+  test("of one that lets the mark past by itself end once the one ahead lets four fifths through", () => {
+    const none = markOf(0.01, feed, last.belief);
+    const drawn = Array.from({ length: 200 }, (_, i) => chargeAt(last.belief, (i + 0.5) / 200)).find(
+      (each) => loadAtMark(last.belief, none, each) === 0,
+    )!;
+    const litres = drawnLeft(last, none, [[a]], drawn, () => 0.5, feed);
+    expect(outputOf(a.belief, middle(a))(a.used + (litres * feed) / 100)).toBeCloseTo(0.8, 2);
   });
 });
 
@@ -476,6 +518,7 @@ describe("what each stage before the resin does at this tap", () => {
   test("a membrane stretches a charge by what it holds back, and says what leaving it out costs", () => {
     const [sediment, membrane, ...next] = at();
     expect(sediment).toMatchObject({ kind: "sediment", stageId: "stage-0", saves: 0 });
+    expect(sediment!.costs).toBe(DEFAULT_PRICES.prefiltersPerYear / 2);
     expect(membrane!.feed).toEqual({ with: expect.closeTo(16, 6), without: expect.closeTo(320, 6) });
     expect(membrane!.litres.with / membrane!.litres.without).toBeGreaterThan(20);
     const { charges, saves, costs } = membrane!;
@@ -503,5 +546,8 @@ describe("what each stage before the resin does at this tap", () => {
     expect(of("carbon").chlorineAYear).toBeCloseTo((2 * yearly) / 1000, 6);
     expect(of("carbon").chlorineMonths).toBeCloseTo((12 * 30) / of("carbon").chlorineAYear!, 6);
     expect(of("sediment").stageId).toBeUndefined();
+    // One that is not there yet holds back 95 of 100.
+    const bare = at({ ...facts, rig: trainRig([{ kind: "resin" }]) }).find(({ kind }) => kind === "membrane")!;
+    expect(bare.feed.with / bare.feed.without).toBeCloseTo(0.05, 9);
   });
 });
