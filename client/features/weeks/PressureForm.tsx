@@ -50,7 +50,7 @@ function PressureForm({
   return (
     <RecordForm form={form}>
       <Body color="$soft">
-        Read both gauges at the flow of the work: standing water loses no pressure, and tells nothing.
+        Read the gauges at the flow of the work: only running water loses pressure. Whatever you read is kept.
       </Body>
       {rigs.length > 1 ? (
         <RecordField
@@ -65,7 +65,14 @@ function PressureForm({
         <RecordField form={form} path="pressure.standing" hint="Outlet shut" />
       </FieldRow>
       {hasCarbon ? (
-        <RecordField form={form} path="pressure.chlorine" unit="mg/L" hint="By a strip; above 0.1 it lets through" />
+        <FieldRow>
+          <RecordField
+            form={form}
+            path="pressure.chlorine"
+            unit="mg/L"
+            hint="By a strip; from 0.1 on it lets through"
+          />
+        </FieldRow>
       ) : null}
       <Body role="status" testID="drop">
         {Number.isFinite(drop) && drop >= 0
@@ -73,7 +80,7 @@ function PressureForm({
           : ""}
       </Body>
       <Body color="$soft">
-        {`It is changed at ${dropWords(FULL_DROP.from, form.units)} to ${dropWords(FULL_DROP.to, form.units)}, a planning assumption; the maker's sheet has the last word.`}
+        {`A sediment cartridge is changed at ${dropWords(FULL_DROP.from, form.units)} to ${dropWords(FULL_DROP.to, form.units)}, a planning assumption; the maker's sheet has the last word.`}
       </Body>
       <RecordField form={form} path="pressure.at" />
       <RecordField form={form} path="pressure.note" label="Note" />
@@ -96,7 +103,7 @@ export function PressurePlace() {
   if (unknown || (ready && rigId === undefined))
     return <NotHere what="pressure check" href="/weeks/upkeep" way="To the upkeep" />;
   return (
-    <Screen title="Pressure across the sediment cartridge">
+    <Screen title="Gauges at the cartridges">
       {ready && rigId !== undefined ? (
         <PressureForm key={record?.version ?? "new"} check={record} rigs={rigs} rigId={rigId} />
       ) : (
