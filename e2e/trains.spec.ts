@@ -221,3 +221,84 @@ test("rotated, taken out, hung in, each dated and undone; a stage is dragged, an
   expect(kinds).toEqual(["sediment", "carbon", "resin", "resin"]);
   expect(standing((await trainsOf(rig.id)).pop()!)).toEqual([b, a]);
 });
+
+test("a used rig is taken over, its past unknown; its lead is exchanged by a service", async ({ page }) => {
+  const [rigId, a, b] = [id(), id(), id()];
+  const stages = [id(), id(), id(), id()];
+  const vessel = { kind: "inner-seal-bottle", grossVolume: 14, diameter: 180, fillFraction: 0.85 };
+  const marks = { watch: 6, limit: 10, hard: 20, scale: "nacl" };
+  for (const [key, name] of [
+    [a, "Old one"],
+    [b, "Older one"],
+  ] as const)
+    await put(`vessels/${key}`, { ...vessel, name, marks });
+  await put(`rigs/${rigId}`, {
+    ...{ name: "Bought rig", use: "glass", tapId: ids.tap, flow: 3, jobName: "house", litresPerJob: 60, shape: 2 },
+    stages: stages.map((stageId, i) => ({ id: stageId, kind: ["sediment", "carbon", "resin", "resin"][i] })),
+  });
+  await put(`arrangements/${id()}`, {
+    ...{ rigId, at: iso(START) },
+    places: [
+      { stageId: stages[2], vesselId: a },
+      { stageId: stages[3], vesselId: b },
+    ],
+  });
+  const own = async (kind: string) => (await list(kind)).filter((each) => each["rigId"] === rigId);
+  const deeds = async () => (await trainsOf(rigId)).map(({ did }) => did);
+
+  // Cartridges that nobody knows are not called new: only the charges begin, part-used.
+  await page.goto(`${server.url}/setup/train?rig=${rigId}`);
+  await page.getByTestId("taken-over").getByText("Nobody knows").click();
+  await page.getByTestId("take-over").click();
+  await expect(toast(page)).toContainText("taken over used");
+  await allSent(page);
+  expect(await own("services")).toEqual([]);
+  await page.getByTestId("undo").click();
+  await expect(toast(page)).toContainText("Undone");
+  await allSent(page);
+  expect([await own("charges"), await deeds()]).toEqual([[], [undefined]]);
+
+  await page.getByTestId("taken-over").getByText("New from now on").click();
+  await page.getByTestId("take-over").click();
+  await expect(toast(page)).toContainText("taken over used");
+  await allSent(page);
+  expect((await own("services")).map(({ part }) => part).sort()).toEqual(["carbon", "sediment"]);
+  const used = { grade: "virgin", partUsed: { by: "unknown" } };
+  expect(await own("charges")).toEqual([expect.objectContaining(used), expect.objectContaining(used)]);
+  await expect(page.getByTestId("taken-over")).toHaveCount(0);
+
+  // The service takes the lead's charge away; regenerated resin comes, and the train keeps what was done.
+  await page.goto(`${server.url}/refill?rig=${rigId}&what=exchange&vessel=${a}`);
+  for (;;) {
+    await expect(page.getByTestId("step-title").or(page.getByTestId("finish"))).toBeVisible();
+    if (await page.getByTestId("finish").isVisible()) break;
+    const title = (await page.getByTestId("step-title").textContent())!;
+    await page.getByTestId("step-done").click();
+    await expect(page.getByTestId("step-title").filter({ hasText: title })).toHaveCount(0);
+  }
+  await expect(page.getByTestId("new-charge")).toContainText("regenerated");
+  await page.getByTestId("finish").click();
+  await expect(page.getByTestId("verdict-title")).toContainText("Bought rig");
+  await allSent(page);
+  expect(await deeds()).toEqual([undefined, "taken-over", "exchanged"]);
+  expect(standing((await trainsOf(rigId)).pop()!)).toEqual([b, a]);
+  const open = (await own("charges")).filter(({ ended }) => ended === undefined);
+  expect(open.map(({ vesselId, grade }) => [vesselId, grade])).toEqual(
+    expect.arrayContaining([
+      [a, "regenerated"],
+      [b, "virgin"],
+    ]),
+  );
+
+  // Both taken out, the rack asks for a vessel and says where one is hung in.
+  await page.goto(`${server.url}/setup/train?rig=${rigId}`);
+  for (const place of [1, 2]) {
+    await page.getByTestId(`take-out-${place}`).click();
+    await expect(page.getByTestId(`take-out-${place}`)).toHaveCount(0);
+  }
+  await allSent(page);
+  await page.goto(`${server.url}/?rig=${rigId}`);
+  await expect(page.getByTestId("verdict")).toContainText("No vessel stands in this rig: hang one in.");
+  await page.getByTestId("to-hang-in").click();
+  await expect(page.getByTestId("place-1")).toContainText("nobody stands here");
+});

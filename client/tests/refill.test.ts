@@ -258,6 +258,18 @@ describe("what is kept at the end of the work", () => {
     ]);
     expect(after("v", "v", "same")).toEqual([]);
   });
+  test("an exchange by a service is noted, also where everything hangs as before", () => {
+    const places = [
+      { stageId: "r", vesselId: "v" },
+      { stageId: "r2", vesselId: "w" },
+    ];
+    const noted = (after: "end" | "same") =>
+      arrangementAfter("r", places, "v", "v", after, at(40), true).map(
+        (step) => (step as unknown as { body: object }).body,
+      );
+    expect(noted("same")).toEqual([{ rigId: "r", at: at(40), did: "exchanged", places }]);
+    expect(noted("end")).toMatchObject([{ did: "exchanged", places: [{ vesselId: "w" }, { vesselId: "v" }] }]);
+  });
 });
 
 describe("what was typed at a step", () => {

@@ -2,6 +2,7 @@ import {
   arrangementIdOf,
   arrangementOf,
   KINDS,
+  lastBed,
   leadOf,
   placesOf,
   DEFAULT_PRICES,
@@ -17,6 +18,7 @@ import {
   trainWorth,
   unwrap,
   upcast,
+  verdictTitle,
   workStanding,
   workTrain,
   type Wording,
@@ -344,6 +346,17 @@ describe("a rotation", () => {
       charges: [filled("a", BEFORE, { ended: { at: new Date(BEFORE).toISOString(), why: "early" } })],
     });
     expect(empty.verdict).toEqual({ state: "change", reasons: ["no-charge"] });
+    expect(lastBed(empty)).toMatchObject({ fault: { message: "No charge is in use: fill the vessel." } });
+  });
+  test("a rig whose only vessel was taken out asks for one, and its water goes through nobody's charge", () => {
+    const bare = trainOf({
+      ...{ stages: [{ kind: "resin" }], charges: [filled("a", BEFORE)], days: days(4, { last: 0 }) },
+      arrangements: [arranged("in", BEFORE, ["a"]), arranged("out", evening(1), [undefined])],
+    });
+    expect(bare.beds).toEqual([]);
+    expect(bare.verdict).toEqual({ state: "change", reasons: ["no-charge"] });
+    expect(lastBed(bare)).toMatchObject({ fault: { message: "No vessel stands in this rig: hang one in." } });
+    expect(bare.books.charges[0]!.lines.map(({ litres }) => litres)).toEqual([0, 100]);
   });
 });
 
@@ -402,6 +415,19 @@ describe("cation and anion beds before a mixed one", () => {
     });
     expect(beds.map(({ isLast }) => isLast)).toEqual([true, true]);
     expect(verdict.state).toBe("fine");
+  });
+  test("spent ask to be filled where they stand, not to be rotated", () => {
+    const read = told(days(45, { "stage-2": 0 }));
+    const { verdict, beds } = trainOf(read);
+    expect(beds[1]!.verdict.reasons).toEqual(["lead-spent"]);
+    expect(verdict.reasons).toContain("lead-spent");
+    const [words] = said(read);
+    expect(words).toBe(
+      "The anion bed, Vessel a, by the count, is spent. Vessel m still guards: fill Vessel a anew, in its own place.",
+    );
+    const lead = spentLead({ beds });
+    const titleOf = (of: typeof lead) => verdictTitle({ ...beds[2]!.worked.standing, verdict }, { use: "glass" }, of);
+    expect([titleOf(lead), titleOf(undefined)]).toEqual(["Watch: refill", "Watch: rotate"]);
   });
   test("stand where they stand: none of them leads, and no rotation is weighed", () => {
     const { beds } = trainOf(told(days(5, { "stage-2": 0 })));

@@ -140,7 +140,7 @@ function NeedList({
                 {headline
                   ? `${litresRange(headline.litres.low, headline.litres.high, units)} ${headline.to}`
                   : standing
-                    ? verdictTitle(standing, view.facts.rig)
+                    ? verdictTitle(standing, view.facts.rig, view.assessment?.lead)
                     : view.assessment?.because}
               </Body>
               <Small>
@@ -154,6 +154,20 @@ function NeedList({
         );
       })}
     </View>
+  );
+}
+
+/** Where a rig has nothing in use: to the refill, or to who stands where if nobody does. */
+function WayToFill({ view: { facts, assessment } }: { readonly view: RigView }) {
+  const isBare = (assessment?.places ?? []).length > 0 && assessment?.places?.every(({ vesselId }) => !vesselId);
+  return isBare ? (
+    <TextButton href={`/setup/train?rig=${facts.rig.id}`} testID="to-hang-in">
+      Hang a vessel in
+    </TextButton>
+  ) : (
+    <TextButton href={`/refill?rig=${facts.rig.id}`} testID="to-fill">
+      Fill it
+    </TextButton>
   );
 }
 
@@ -172,6 +186,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
       <Card testID="verdict">
         <Strong>{facts.rig.name}</Strong>
         <Body>{assessment.because}</Body>
+        {verdict?.reasons[0] === "no-charge" ? <WayToFill view={view} /> : null}
       </Card>
     );
   const words = verdictWords({ ...facts, lead: assessment.lead }, standing, units);

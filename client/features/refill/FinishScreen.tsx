@@ -231,7 +231,7 @@ function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
       const filled = bodies["charge"] as unknown as Charge;
       const done = await act(guidedWords(guided, facts.rig.name), [
         ...(isTopUp && charge ? [toppedUp(charge, filled)] : refillSteps(bodies, ends, bags)),
-        ...(isTopUp ? [] : placeAfter.steps(comesIn.id, filled.filledAt)),
+        ...(isTopUp ? [] : placeAfter.steps(comesIn.id, filled.filledAt, guided === "exchange")),
         ...besideRefill(guide, now),
         finished(guide),
       ]);

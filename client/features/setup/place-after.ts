@@ -1,4 +1,4 @@
-import { hungIn, samePlaces, toTheEnd, type Id, type Place } from "@winter-bead/core";
+import { hungIn, samePlaces, toTheEnd, type Id, type Place, type TrainDeed } from "@winter-bead/core";
 import { kept, type Step } from "../../data/acts";
 import { newId } from "../../data/new-id";
 
@@ -15,7 +15,10 @@ export const placesAfter = (places: readonly Place[], out: Id, comesIn: Id, afte
   return stageId === undefined ? places : hungIn(places, stageId, comesIn);
 };
 
-/** The step that notes it; none where everything hangs as before. */
+/**
+ * The step that notes it; none where everything hangs as before and nobody brought anything.
+ * @param exchanged a service took the vessel's charge away and brought another
+ */
 export function arrangementAfter(
   rigId: Id,
   places: readonly Place[],
@@ -23,9 +26,11 @@ export function arrangementAfter(
   comesIn: Id,
   after: After,
   at: string,
+  exchanged = false,
 ): readonly Step[] {
   const next = placesAfter(places, out, comesIn, after);
-  if (samePlaces(next, places)) return [];
-  const did = after === "end" && next[next.length - 1]!.vesselId === comesIn ? "rotated" : "swapped";
+  if (samePlaces(next, places) && !exchanged) return [];
+  const moved: TrainDeed = after === "end" && next[next.length - 1]!.vesselId === comesIn ? "rotated" : "swapped";
+  const did = exchanged ? "exchanged" : moved;
   return [kept("arrangements", { rigId, at, did, places: next }, newId())];
 }

@@ -36,7 +36,8 @@ export function usePlaceAfter(facts: RigFacts, vesselId: Id) {
         ) : null}
       </>
     ) : null,
-    /** @param comesIn the vessel that is hung in */
-    steps: (comesIn: Id, at: string) => arrangementAfter(facts.rig.id, places, vesselId, comesIn, chosen, at),
+    /** @param comesIn the vessel that is hung in @param exchanged a service brought what is in it */
+    steps: (comesIn: Id, at: string, exchanged = false) =>
+      arrangementAfter(facts.rig.id, places, vesselId, comesIn, chosen, at, exchanged),
   };
 }

@@ -1,4 +1,5 @@
 import type { Id } from "../descriptor/identity";
+import type { Charge } from "../resin/charge.record";
 import type { Place } from "./arrangement.record";
 
 const placed = (stageId: Id, vesselId: Id | undefined): Place =>
@@ -34,6 +35,13 @@ export const hungIn = (places: readonly Place[], stageId: Id, vesselId: Id): rea
 /** A vessel out of its place, which stays empty. */
 export const takenOut = (places: readonly Place[], vesselId: Id): readonly Place[] =>
   places.map((each) => placed(each.stageId, each.vesselId === vesselId ? undefined : each.vesselId));
+
+/**
+ * Whether vessels in a row may change places: mixed beds do; a cation and an anion bed stand where they stand.
+ * @example rotates([{ beads: "cation" }, { beads: "anion" }]) // false
+ */
+export const rotates = (charges: readonly Pick<Charge, "beads">[]): boolean =>
+  charges.every(({ beads = "mixed" }) => beads === "mixed");
 
 /** Whether two arrangements say the same. */
 export const samePlaces = (a: readonly Place[], b: readonly Place[]): boolean =>

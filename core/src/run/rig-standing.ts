@@ -20,7 +20,7 @@ import type { Scale } from "../water/meter";
 import { time } from "./readings";
 import type { StandingInput } from "./standing";
 import { standingDates } from "./standing-dates";
-import { lastBed, spentLead, workTrain, type WorkedBed, type WorkedTrain } from "./train";
+import { HANG_ONE_IN, lastBed, spentLead, workTrain, type WorkedBed, type WorkedTrain } from "./train";
 
 /** A kept record, as the records API gives it. */
 export type Kept<T> = T & { readonly version?: number | undefined; readonly voided?: boolean | undefined };
@@ -146,15 +146,12 @@ function vesselStanding({ vessel, worked, verdict }: WorkedBed, asked: StandingI
   };
 }
 
-const NO_CHARGE: VerdictAnswer = {
-  state: "change",
-  reasons: [{ code: "no-charge", words: "No charge is in use: fill the vessel." }],
-};
+const empty = (words: string): VerdictAnswer => ({ state: "change", reasons: [{ code: "no-charge", words }] });
 
 /** The train's verdict in words: those of its last bed, and what a spent lead asks for. */
 function trainAnswer(train: WorkedTrain, asked: StandingInput): VerdictAnswer {
   const last = lastBed(train);
-  if (!last.ok) return NO_CHARGE;
+  if (!last.ok) return empty(last.fault.message);
   const { vessel, worked } = last.value;
   const facts = { ...asked, vessel, lead: spentLead(train) };
   return spoken(train.verdict, (code) => reasonWords(code, worked.standing, facts, inLitres));
@@ -174,7 +171,7 @@ export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> 
   const rig = input.jobsPerWeek === undefined ? input.rig : { ...input.rig, jobsPerWeek: input.jobsPerWeek };
   const vessels = standing(input.vessels);
   const [first] = vessels;
-  if (!first) return succeed({ vessels: [], train: NO_CHARGE });
+  if (!first) return succeed({ vessels: [], train: empty(HANG_ONE_IN) });
   const rigs = [rig, ...standing(input.rigs).filter(({ id }) => id !== rig.id)];
   const isOfThese = new Set(rigs.map(({ id }) => id));
   const asked: StandingInput = {

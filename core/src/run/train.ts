@@ -1,8 +1,8 @@
 import type { OwnerBelief } from "../belief/owner";
 import type { Id } from "../descriptor/identity";
 import { fail, succeed, type Result } from "../result";
-import type { Charge } from "../resin/charge.record";
 import type { Place } from "../rig/arrangement.record";
+import { rotates } from "../rig/train-edits";
 import { Trains } from "../rig/trains";
 import type { State, Verdict } from "../verdict/verdict";
 import type { Vessel } from "../vessel/vessel.record";
@@ -37,13 +37,6 @@ export interface WorkedTrain {
   /** What the crew's ended charges taught, by vessel. */
   readonly owners: ReadonlyMap<Id, OwnerBelief>;
 }
-
-/**
- * Whether vessels in a row may change places: mixed beds do; a cation and an anion bed stand where they stand.
- * @example rotates([{ beads: "cation" }, { beads: "anion" }]) // false
- */
-export const rotates = (charges: readonly Pick<Charge, "beads">[]): boolean =>
-  charges.every(({ beads = "mixed" }) => beads === "mixed");
 
 /** The first of several beds that may change places; none of one alone, nor of cation and anion beds. */
 export const leadOf = <T extends Pick<WorkedBed, "worked">>(beds: readonly T[]): T | undefined =>
@@ -134,10 +127,18 @@ export function workTrain(asked: StandingInput, lessons?: readonly DatedLesson[]
   return succeed({ places, beds, verdict: trainVerdict(beds), books, owners });
 }
 
+/** What is to be done where no vessel stands. */
+export const HANG_ONE_IN = "No vessel stands in this rig: hang one in.";
+
+/** Whether every place of a train is empty; not so of one vessel that stands alone. */
+const isBare = (places: readonly Place[]) =>
+  places.length > 0 && places.every(({ vesselId }) => vesselId === undefined);
+
 /** The bed whose product is what the tool gets; of a pair the needier. @returns the fault `no-charge` of an empty train */
-export function lastBed({ beds }: Pick<WorkedTrain, "beds">): Result<WorkedBed> {
+export function lastBed({ beds, places }: Pick<WorkedTrain, "beds" | "places">): Result<WorkedBed> {
   const last = beds.filter((each) => each.isLast);
-  if (last.length === 0) return fail("no-charge", "This vessel has no charge in use.");
+  if (last.length === 0)
+    return fail("no-charge", isBare(places) ? HANG_ONE_IN : "No charge is in use: fill the vessel.");
   return succeed(
     last.reduce((most, each) => (worse(most.verdict.state, each.verdict.state) === most.verdict.state ? most : each)),
   );

@@ -1,6 +1,7 @@
 import type { ReadingGroup } from "../belief/groups";
 import type { ThreeOf } from "../life/life-range";
 import type { Rig } from "../rig/rig.record";
+import { rotates } from "../rig/train-edits";
 import type { Vessel } from "../vessel/vessel.record";
 import type { Standing } from "./standing";
 import { marksOn } from "../vessel/marks";
@@ -25,9 +26,10 @@ const TITLES: Readonly<Record<State, string>> = {
 };
 
 /** Two words for a verdict. */
-export function verdictTitle({ verdict }: Standing, { use }: Rig): string {
+export function verdictTitle({ verdict }: Standing, { use }: Pick<Rig, "use">, lead?: SpentLead): string {
   if (verdict.reasons[0] === "odd-reading") return "Watch: read it again";
-  if (verdict.state === "watch" && verdict.reasons[0] === "lead-spent") return "Watch: rotate";
+  if (verdict.state === "watch" && verdict.reasons[0] === "lead-spent")
+    return lead && staysPut(lead.standing) ? "Watch: refill" : "Watch: rotate";
   if (verdict.state === "finish" && use === "aquarium") return "Stop filling";
   return TITLES[verdict.state];
 }
@@ -178,14 +180,23 @@ export interface SpokenOf {
 const isOffZero = (where: Standing, { marks }: Vessel) =>
   (where.groups[where.groups.length - 1]?.ec25 ?? 0) >= marks.watch / scaleFactor(marks.scale);
 
+/** A cation or an anion bed is filled anew where it stands. */
+const staysPut = ({ charge }: Standing) => !rotates([charge]);
+
+/** What a bed before the last is called, by its beads. */
+const BED = { mixed: "lead", cation: "cation bed", anion: "anion bed" } as const;
+
 /** What a spent lead asks for: both off zero means that both are spent. */
 function leadWords(where: Standing, { vessel, lead }: SpokenOf, wording: Wording): string {
   const [spent, behind] = [lead?.vessel ?? vessel, lead ? vessel : undefined];
   const standing = lead?.standing ?? where;
+  const named = `The ${BED[standing.charge.beads ?? "mixed"]}, ${spent.name}`;
   const read = standing.outputs.length > 0 ? `, ${lastReadWords(standing, spent, wording)},` : ", by the count,";
   if (behind && isOffZero(where, behind))
-    return `The lead, ${spent.name}${read} and ${behind.name} behind it are both off zero: both are spent. Replace both.`;
-  return `The lead, ${spent.name}${read} is spent. ${behind ? `${behind.name} still guards: move it to the front and hang fresh resin behind it.` : "Move the next one to the front and hang fresh resin behind it."}`;
+    return `${named}${read} and ${behind.name} behind it are both off zero: both are spent. Replace both.`;
+  if (staysPut(standing))
+    return `${named}${read} is spent. ${behind ? `${behind.name} still guards: fill` : "Fill"} ${spent.name} anew, in its own place.`;
+  return `${named}${read} is spent. ${behind ? `${behind.name} still guards: move it to the front and hang fresh resin behind it.` : "Move the next one to the front and hang fresh resin behind it."}`;
 }
 
 /** One reason in words that say what to do. */
@@ -295,7 +306,7 @@ export function verdictWords(where: Standing, facts: SpokenOf, wording: Wording)
     heldBackWords(where, facts.vessel, wording),
   ].filter((sentence) => sentence !== "");
   return {
-    title: verdictTitle(where, facts.rig),
+    title: verdictTitle(where, facts.rig, facts.lead),
     reason,
     more,
   };
