@@ -6,6 +6,7 @@ import {
   lessonsOf,
   MARKS,
   workStanding,
+  workTrain,
   type Charge,
   type StandingInput,
   type Visit,
@@ -217,5 +218,46 @@ function measureTyping(): void {
     return unwrap(workStanding({ ...facts, visits: [...visits, typed] }, owner));
   });
   measure("what 13 ended charges taught, asked again", 5, () => lessonsOf(facts));
+
+  // The same log as of two in a row, the lead emptied every 72 visits and hung in behind: each charge guards, then leads.
+  const [lead, lag] = [facts.vessel, { ...facts.vessel, id: "other" }];
+  const vessels = [lead, lag];
+  const turn = (i: number) => (i === 0 ? at(-1) : at(i * visitsEach - 0.5));
+  const train: StandingInput = {
+    ...facts,
+    rig: { ...facts.rig, stages: vessels.map((_, i) => ({ id: `stage-${i}`, kind: "resin" })) },
+    visits: visits.map((visit) => ({
+      ...visit,
+      readings: visit.readings.flatMap((each) =>
+        each.point === "output"
+          ? [
+              { ...each, stageId: "stage-0" },
+              { ...each, id: `${each.id}-behind`, value: 0, stageId: "stage-1" },
+            ]
+          : [each],
+      ),
+    })),
+    charges: Array.from({ length: charges + 1 }, (_, i): Charge => ({
+      ...{ ...filled[0]!, id: `charge-${i}`, vesselId: vessels[i % 2]!.id, filledAt: turn(Math.max(0, i - 1)) },
+      ended: { at: turn(i + 1), why: "limit" as const },
+    })).map(({ ended, ...open }, i) => (i < charges - 1 ? { ...open, ended: ended! } : open)),
+    train: {
+      ...{ rigs: [facts.rig], vessels },
+      arrangements: Array.from({ length: charges }, (_, i) => ({
+        ...{ id: `arrangement-${i}`, rigId: "rig", at: turn(i) },
+        places: [0, 1].map((place) => ({ stageId: `stage-${place}`, vesselId: vessels[(i + place) % 2]!.id })),
+      })),
+    },
+  };
+  const lessons = lessonsOf(train);
+  const owners = new Map(vessels.map(({ id }) => [id, learn(lessons, id)]));
+  measure("the same key on the log of a train of two with 14 rotations", 10, () => {
+    digit = (digit + 1) % 10;
+    const typed: Visit = {
+      ...{ id: "draft", rigId: "rig", tapId: "tap", at: new Date(now).toISOString() },
+      readings: [{ id: "draft-out", point: "output", scale: "nacl", value: digit, stageId: "stage-0" }],
+    };
+    return unwrap(workTrain({ ...train, owners, visits: [...train.visits, typed] }));
+  });
 }
 measureTyping();

@@ -195,7 +195,7 @@ test.describe("offline, on a device that opened only the rack", () => {
       await page.goto(demo.url + path);
       await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
       await expect(page.getByRole("main")).not.toContainText(
-        /No check yet|No tap yet|No plan yet|not here any more|Nothing hangs here|no charge in use|Not on this device/,
+        /No check yet|No tap yet|No plan yet|not here any more|Nothing hangs here|charge is in use|Not on this device/,
       );
     }
     await page.goto(`${demo.url}/water/membrane`);

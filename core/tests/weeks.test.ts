@@ -427,7 +427,7 @@ describe("the weeks of a crew", () => {
     expect(firstShortDay(full.untouched.days)!.on < firstShortDay(usual.untouched.days)!.on).toBe(true);
   });
   test("say why nothing can be foretold of a rig without a charge", () => {
-    expect(ahead({ charges: [] }).silent).toEqual([{ rigId: "rig", because: "This vessel has no charge in use." }]);
+    expect(ahead({ charges: [] }).silent).toEqual([{ rigId: "rig", because: "No charge is in use: fill the vessel." }]);
   });
   test("name what was set for a day gone by and is not done", () => {
     const set: Appointment = {

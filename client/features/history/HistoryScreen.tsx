@@ -8,6 +8,7 @@ import { useWide } from "../../ui/width";
 import { StateRing } from "../../ui/StateRing";
 import { Body, Small, Strong } from "../../ui/words";
 import { StandingColumn } from "../rack/RigColumn";
+import { vesselsHere } from "../rack/train-views";
 import { useRigs, type RigView } from "../rack/useRigs";
 import { HistoryDetail } from "./HistoryDetail";
 
@@ -15,6 +16,7 @@ const counted = (count: number, what: string) => `${count} ${what}${count === 1 
 
 function RigRow({ view, here }: { readonly view: RigView; readonly here: boolean }) {
   const { facts, assessment } = view;
+  const standing = vesselsHere(facts).map(({ name }) => name);
   return (
     <Pressable
       href={`/history/${facts.rig.id}`}
@@ -29,7 +31,7 @@ function RigRow({ view, here }: { readonly view: RigView; readonly here: boolean
       <StandingColumn view={view} height={84} />
       <View flex={1} alignItems="flex-start">
         <Strong fontSize="$3">{facts.rig.name}</Strong>
-        <Body>{facts.vessel.name}</Body>
+        <Body>{standing.join(", then ") || facts.vessel.name}</Body>
         <Small>
           {counted(facts.charges.length, "charge")}, {counted(facts.visits.length, "visit")}
         </Small>

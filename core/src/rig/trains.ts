@@ -16,6 +16,12 @@ interface Named {
   readonly rigId: Id;
 }
 
+interface Since {
+  /** Milliseconds since 1970. */
+  readonly since: number;
+  readonly arrangement: Dated;
+}
+
 /**
  * Who stood where when, by a crew's arrangements: each is a rig's whole train from its moment on, the first of a rig also
  * before it, and a vessel that is named elsewhere later has left.
@@ -23,7 +29,7 @@ interface Named {
  * @example new Trains(arrangements).at("van", Date.parse("2027-03-01")) // [{ stageId: "a", vesselId: "first" }, …]
  */
 export class Trains {
-  private readonly ofRig = new Map<Id, Dated[]>();
+  private readonly ofRig = new Map<Id, Since[]>();
   private readonly ofVessel = new Map<Id, Named[]>();
 
   constructor(arrangements: readonly Dated[]) {
@@ -31,33 +37,34 @@ export class Trains {
       (a, b) => Date.parse(a.at) - Date.parse(b.at) || (a.id < b.id ? -1 : a.id > b.id ? 1 : 0),
     );
     for (const each of inTime) {
-      const known = this.ofRig.get(each.rigId) ?? [];
-      this.ofRig.set(each.rigId, [...known, each]);
+      const since = Date.parse(each.at);
+      this.ofRig.set(each.rigId, [...(this.ofRig.get(each.rigId) ?? []), { since, arrangement: each }]);
       for (const { vesselId } of each.places)
         if (vesselId !== undefined)
-          this.ofVessel.set(vesselId, [
-            ...(this.ofVessel.get(vesselId) ?? []),
-            { at: Date.parse(each.at), rigId: each.rigId },
-          ]);
+          this.ofVessel.set(vesselId, [...(this.ofVessel.get(vesselId) ?? []), { at: since, rigId: each.rigId }]);
     }
   }
 
   /** A rig's arrangements, oldest first. */
   of(rigId: Id): readonly Dated[] {
-    return this.ofRig.get(rigId) ?? [];
+    return (this.ofRig.get(rigId) ?? []).map(({ arrangement }) => arrangement);
+  }
+
+  private sinceAt(rigId: Id, at: number): Since | undefined {
+    const own = this.ofRig.get(rigId) ?? [];
+    return own[Math.max(0, firstFrom(own.length, (i) => own[i]!.since > at) - 1)];
   }
 
   /** The arrangement of a rig at a moment (milliseconds); at the same moment the later-made one holds. */
   arrangementAt(rigId: Id, at: number): Dated | undefined {
-    const own = this.of(rigId);
-    return own[Math.max(0, firstFrom(own.length, (i) => Date.parse(own[i]!.at) > at) - 1)];
+    return this.sinceAt(rigId, at)?.arrangement;
   }
 
   /** Every place of a rig at a moment, empty ones among them, in the order the water meets them. */
   placesAt(rigId: Id, at: number): readonly Place[] {
-    const arrangement = this.arrangementAt(rigId, at);
-    if (!arrangement) return [];
-    const since = Date.parse(arrangement.at);
+    const known = this.sinceAt(rigId, at);
+    if (!known) return [];
+    const { since, arrangement } = known;
     return arrangement.places.map(({ stageId, vesselId }) =>
       vesselId === undefined || this.hasLeft(vesselId, rigId, since, at) ? { stageId } : { stageId, vesselId },
     );

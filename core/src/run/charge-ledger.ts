@@ -26,15 +26,16 @@ function outputsOf(
 ): OutputReading[] {
   const outputs: OutputReading[] = [];
   let [litres, meq] = [0, 0];
-  lines.forEach(({ visit, at, ...line }, i) => {
+  lines.forEach((line, i) => {
     litres += line.litres;
     meq += (line.litres * line.feedEc25) / 100;
     for (const reading of passings[i]!.outputs) {
       const ec25 = recordedEc25(reading, meters);
       if (ec25 === undefined) continue;
       const scale = scaleOf(reading, meters);
-      const seen = { value: reading.value, scale, ppm: 1 / scaleFactor(scale) };
-      outputs.push({ visitId: visit!.id, at, litres, meq, ec25, feedEc25: line.feedEc25, ...seen });
+      const { visit, at, feedEc25 } = line;
+      const ppm = 1 / scaleFactor(scale);
+      outputs.push({ visitId: visit!.id, at, litres, meq, ec25, feedEc25, value: reading.value, scale, ppm });
     }
   });
   return outputs;
@@ -69,16 +70,31 @@ class Books {
   private lineOf({ rigId, visit, at, tapId, counted, place, ahead }: Passing): LedgerLine {
     const feed = this.passages.feedOf(rigId);
     const tapEc25 = feed.at(tapId, at);
-    const head = { ...(visit ? { visit } : {}), at, ...counted, rigId, place, tapEc25 };
+    const { litres, quality } = counted;
+    // Put together by hand: a key asks for the lines of years.
+    const line: { -readonly [K in keyof LedgerLine]: LedgerLine[K] } = {
+      at,
+      litres,
+      quality,
+      rigId,
+      place,
+      tapEc25,
+      feedEc25: tapEc25,
+      feedSd: 0,
+      fedBy: "tap",
+    };
+    if (visit) line.visit = visit;
+    if (counted.trouble !== undefined) line.trouble = counted.trouble;
     if (ahead.length === 0) {
-      const feedSd = feed.readNear(tapId, at) ? 0 : feed.unreadSd(tapId);
-      return { ...head, feedEc25: tapEc25, feedSd, fedBy: "tap" };
+      if (!feed.readNear(tapId, at)) line.feedSd = feed.unreadSd(tapId);
+      return line;
     }
     // Of cation and anion beds that work together the one that lets more through tells, unless somebody read behind them.
     const left = ahead.map(({ bed, passing }) => this.leavingOf(bed)[passing]!);
     const read = left.find((each) => each.isRead);
-    const { ec25 } = read ?? left.reduce((most, each) => (each.ec25 > most.ec25 ? each : most));
-    return { ...head, feedEc25: ec25, feedSd: 0, fedBy: read ? "read" : "believed" };
+    line.feedEc25 = (read ?? left.reduce((most, each) => (each.ec25 > most.ec25 ? each : most))).ec25;
+    line.fedBy = read ? "read" : "believed";
+    return line;
   }
 
   private leavingOf(bed: Bed): readonly { readonly ec25: number; readonly isRead: boolean }[] {

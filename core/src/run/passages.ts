@@ -28,6 +28,9 @@ export interface Passing {
 /** One charge with all the water that went through it. */
 export interface Bed {
   readonly charge: Charge;
+  /** Milliseconds since 1970 of its filling and of its end, `Infinity` while it is in use. */
+  readonly from: number;
+  readonly until: number;
   readonly passings: Passing[];
   /** L so far. */
   litres: number;
@@ -84,7 +87,10 @@ export class Passages {
     const { train, rig, charges } = facts;
     this.trains = train && new Trains(train.arrangements);
     this.rigs = new Map([...(train?.rigs ?? []), rig].map((each) => [each.id, each]));
-    this.beds = charges.map((charge) => ({ charge, passings: [], litres: 0 }));
+    this.beds = charges.map((charge) => ({
+      ...{ charge, from: time(charge.filledAt), until: charge.ended ? time(charge.ended.at) : Infinity },
+      ...{ passings: [], litres: 0 },
+    }));
     for (const bed of this.beds) {
       const vesselId = train ? bed.charge.vesselId : ALONE;
       this.byVessel.set(vesselId, [...(this.byVessel.get(vesselId) ?? []), bed]);
@@ -110,14 +116,14 @@ export class Passages {
     return this.doubted.get(rigId) ?? new Set();
   }
 
-  /** Beds that stand in a rig at a moment. @param holds whether a charge of the vessel is the one */
-  private standing(rigId: Id, at: number, holds: (charge: Charge) => boolean): readonly InTrain[] {
+  /** Beds that stand in a rig at a moment: of each vessel the last that was filled before. */
+  private standing(rigId: Id, at: number, filledBefore: number): readonly InTrain[] {
     const places: readonly (InPlace | { readonly stageId: undefined; readonly vesselId: Id })[] = this.trains
       ? this.trains.at(rigId, at)
       : [{ stageId: undefined, vesselId: ALONE }];
     return places.flatMap(({ stageId, vesselId }): InTrain[] => {
       const own = this.byVessel.get(vesselId) ?? [];
-      for (let i = own.length - 1; i >= 0; i -= 1) if (holds(own[i]!.charge)) return [{ stageId, bed: own[i]! }];
+      for (let i = own.length - 1; i >= 0; i -= 1) if (own[i]!.from < filledBefore) return [{ stageId, bed: own[i]! }];
       return [];
     });
   }
@@ -138,7 +144,7 @@ export class Passages {
         if (rest <= 0) continue;
         const at = time(filledAt);
         water.push({ at, litres: rest });
-        const before = this.standing(rig.id, at - 1, (charge) => time(charge.filledAt) < at);
+        const before = this.standing(rig.id, at - 1, at);
         this.pass(before, { rigId: rig.id, at, tapId: rig.tapId, counted: { litres: rest, quality: "metered" } });
       }
     };
@@ -147,9 +153,7 @@ export class Passages {
       fillUntil(at);
       const counted = register.count(visit);
       if (counted.litres > 0) water.push({ at, litres: counted.litres });
-      const now = this.standing(rig.id, at, (charge) => time(charge.filledAt) < at).filter(
-        ({ bed }) => !isOver(bed.charge, at),
-      );
+      const now = this.standing(rig.id, at, at).filter(({ bed }) => bed.until >= at);
       this.pass(now, { rigId: rig.id, visit, at, tapId: visit.tapId, counted });
     }
     fillUntil(Infinity);
@@ -164,8 +168,10 @@ export class Passages {
     let place = 0;
     for (const unit of unitsOf(beds)) {
       const passed = unit.map(({ bed }) => {
-        bed.passings.push({ ...water, place, ahead, outputs: readings.get(bed) ?? [] });
-        bed.litres += water.counted.litres;
+        const { rigId, visit, at, tapId, counted } = water;
+        const passing = { rigId, at, tapId, counted, place, ahead, outputs: readings.get(bed) ?? [] };
+        bed.passings.push(visit ? { visit, ...passing } : passing);
+        bed.litres += counted.litres;
         place += 1;
         return { bed, passing: bed.passings.length - 1 };
       });
@@ -205,8 +211,6 @@ export class Passages {
     return beds.filter((each) => places.indexOf(each.stageId!) <= named).pop()?.bed;
   }
 }
-
-const isOver = (charge: Charge, at: number) => charge.ended !== undefined && time(charge.ended.at) < at;
 
 /** Water so far beside what a charge holds: tells which of a pair is nearer its end. */
 const fullness = ({ charge, litres }: Bed) => litres / chargeMeq(charge);

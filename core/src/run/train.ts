@@ -102,9 +102,10 @@ function hung(input: StandingInput): { readonly places: readonly Place[]; readon
  */
 export function workTrain(asked: StandingInput, lessons?: readonly DatedLesson[]): Result<WorkedTrain> {
   const { places, inUse } = hung(asked);
-  const taught = lessons ?? lessonsOf(asked);
   const vessels = asked.train?.vessels ?? [asked.vessel];
-  const owners = asked.owners ?? new Map(vessels.map(({ id }) => [id, learn(taught, id)]));
+  const isKnown = vessels.every(({ id }) => asked.owners?.has(id));
+  const taught = isKnown ? [] : (lessons ?? lessonsOf(asked));
+  const owners = new Map(vessels.map(({ id }) => [id, asked.owners?.get(id) ?? learn(taught, id)]));
   const input: StandingInput = { ...asked, owners };
   const books = rigLedger(input);
   const beds: WorkedBed[] = [];
@@ -114,7 +115,7 @@ export function workTrain(asked: StandingInput, lessons?: readonly DatedLesson[]
     const isLast = u === units.length - 1;
     const members: BedAhead[] = [];
     for (const { stageId, vessel } of unit) {
-      const owner = owners.get(vessel.id) ?? learn(taught, vessel.id);
+      const owner = owners.get(vessel.id)!;
       const worked = workStanding({ ...input, vessel }, owner, books, ahead);
       if (!worked.ok) return worked;
       const { belief, question, standing } = worked.value;
