@@ -41,13 +41,25 @@ const weekday = { mean: 250, sd: 60 };
 const restDay = { mean: 0, sd: 0 };
 
 const uuid = (last: number) => `0194a000-0000-7000-8000-${String(last).padStart(12, "0")}`;
-const logged = (day: number, total: number, output: number) => ({
+const [leading, guarding] = [uuid(8), uuid(9)];
+const logged = (day: number, total: number, lead: number) => ({
   id: uuid(20 + day),
   rigId: uuid(1),
   tapId: uuid(2),
   at: `2027-03-0${day}T16:30:00Z`,
   water: { by: "total", total },
-  readings: [{ id: uuid(40 + day), point: "output", meterId: uuid(4), value: output }],
+  readings: [
+    { id: uuid(40 + day), point: "output", stageId: leading, meterId: uuid(4), value: lead },
+    { id: uuid(60 + day), point: "output", stageId: guarding, meterId: uuid(4), value: 0 },
+  ],
+});
+const bottle = (id: number, name: string) => ({
+  ...{ id: uuid(id), name, kind: "screw-head-tank", grossVolume: 28, diameter: 230, fillFraction: 0.85 },
+  marks: { watch: 6, limit: 10, hard: 20, scale: "nacl" },
+});
+const filled = (id: number, vessel: number) => ({
+  ...{ id: uuid(id), vesselId: uuid(vessel), rigId: uuid(1), grade: "virgin", resinLitres: 24, packing: "settled" },
+  ...{ filledAt: "2027-03-01T07:00:00Z", startTotal: 0 },
 });
 const rigRecords = {
   now: "2027-03-05T18:00:00Z",
@@ -58,36 +70,28 @@ const rigRecords = {
     use: "glass",
     tapId: uuid(2),
     flow: 3,
-    stages: [{ kind: "resin", vesselId: uuid(5) }],
+    stages: [
+      { id: uuid(7), kind: "sediment", microns: 5 },
+      { id: leading, kind: "resin" },
+      { id: guarding, kind: "resin" },
+    ],
     jobName: "house",
     litresPerJob: 50,
   },
-  vessels: [
+  vessels: [bottle(5, "First tank"), bottle(10, "Second tank")],
+  arrangements: [
     {
-      id: uuid(5),
-      name: "Tank, 28 L",
-      kind: "screw-head-tank",
-      grossVolume: 28,
-      diameter: 230,
-      fillFraction: 0.85,
-      marks: { watch: 6, limit: 10, hard: 20, scale: "nacl" },
+      ...{ id: uuid(11), rigId: uuid(1), at: "2027-03-01T07:00:00Z", did: "hung-in" },
+      places: [
+        { stageId: leading, vesselId: uuid(5) },
+        { stageId: guarding, vesselId: uuid(10) },
+      ],
     },
   ],
   taps: [{ id: uuid(2), siteId: uuid(3), name: "Yard", low: 140, typical: 160, high: 190, scale: "nacl" }],
   meters: [{ id: uuid(4), name: "Hand meter", scale: "nacl", compensated: true }],
-  charges: [
-    {
-      id: uuid(6),
-      vesselId: uuid(5),
-      rigId: uuid(1),
-      grade: "virgin",
-      resinLitres: 24,
-      packing: "settled",
-      filledAt: "2027-03-01T07:00:00Z",
-      startTotal: 0,
-    },
-  ],
-  visits: [logged(1, 210, 0), logged(2, 400, 0), logged(4, 640, 0)],
+  charges: [filled(6, 5), filled(12, 10)],
+  visits: [logged(1, 210, 0), logged(2, 400, 0), logged(4, 640, 3)],
 };
 
 const OF_SIZING =
@@ -226,7 +230,7 @@ export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
   },
   standing: {
     about:
-      "Records as the records API gives them; taken-back ones are left out. One belief over what the resin holds, how wide its front is and what goes round the beads starts at the grade, is taught by ended charges and moved by output readings (mixture likelihood, Jaynes 2003): treated in L, capacity of this charge in eq/L, left to the mark in leftTo in L, leak until anything leaks where the alkalinity is known, dates by simulated futures at the use of the log (Metropolis and Ulam 1949). Low, typical and high are the 10, 50 and 90 % points. jobsPerWeek is the stated week, bookings replace the expected use of their day. A vessel without a charge in use is left out. Of a charge with partUsed the capacity is what it still held when it was taken over; it teaches nothing, nor does one that is leftOut.",
+      "Records as the records API gives them; taken-back ones are left out. One belief over what the resin holds, how wide its front is and what goes round the beads starts at the grade, is taught by ended charges and moved by output readings (mixture likelihood, Jaynes 2003): treated in L, capacity of this charge in eq/L, left to the mark in leftTo in L, leak until anything leaks where the alkalinity is known, dates by simulated futures at the use of the log (Metropolis and Ulam 1949). Low, typical and high are the 10, 50 and 90 % points. jobsPerWeek is the stated week, bookings replace the expected use of their day. Vessels stand in the order of the flow, as arrangements say of their moment; a bed behind another is fed by what left that one, and a reading with a stageId weighs on the last bed up to that stage. train is the verdict of the whole: of its last bed, and lead-spent where one before it is spent while that one still guards. A vessel without a charge in use is left out. Of a charge with partUsed the capacity is what it still held when it was taken over; it teaches nothing, nor does one that is leftOut.",
     example: rigRecords,
   },
 };
