@@ -11,7 +11,7 @@ import {
 } from "@winter-bead/core/src/refill";
 import { beadsIn } from "../features/refill/beads-in";
 import { besideRefill, presetOf, readingsOf, toppedUp } from "../features/refill/finish";
-import { arrangementAfter } from "../features/setup/place-after";
+import { arrangementAfter, nextInLine } from "../features/setup/place-after";
 import {
   allOf,
   mistakeAt,
@@ -27,7 +27,7 @@ import { markAt, placed, vesselShape, type Stance } from "../features/refill/ves
 import { workIdOf } from "../data/new-id";
 import { amountWords, guidedWords, runningWords, sceneWords } from "../features/refill/words";
 import { DEFAULT_PRICES } from "@winter-bead/core/src/sizing";
-import { aloneIn } from "./sample-rig";
+import { aloneIn, charge, vessel as hung } from "./sample-rig";
 
 const KINDS: readonly VesselKind[] = ["screw-head-tank", "inner-seal-bottle", "floated-tank", "cartridge"];
 const size = { grossVolume: 14, diameter: 180 };
@@ -257,6 +257,20 @@ describe("what is kept at the end of the work", () => {
       { did: "rotated", places: [{ vesselId: "w" }, { vesselId: "v2" }] },
     ]);
     expect(after("v", "v", "same")).toEqual([]);
+  });
+  test("the next in line takes the place of a mixed bed that is emptied, of the last and of a cation bed nobody does", () => {
+    const places = [{ stageId: "1", vesselId: "a" }, { stageId: "2" }, { stageId: "3", vesselId: "b" }];
+    const nextOf = (vesselId: string, beads: "mixed" | "cation" = "mixed") => {
+      const charges = ["a", "b"].map((of) => ({ ...charge, id: of, vesselId: of, beads }));
+      const vessels = ["a", "b"].map((each) => ({ ...hung, id: each }));
+      return nextInLine({ charges, train: { rigs: [], arrangements: [], vessels } }, places, vesselId)?.id;
+    };
+    expect([nextOf("a"), nextOf("b"), nextOf("c"), nextOf("a", "cation")]).toEqual([
+      "b",
+      undefined,
+      undefined,
+      undefined,
+    ]);
   });
   test("an exchange by a service is noted, also where everything hangs as before", () => {
     const places = [

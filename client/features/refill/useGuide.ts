@@ -1,4 +1,4 @@
-import type { BagInStock, Guided, Id, Vessel } from "@winter-bead/core";
+import { placesOf, type BagInStock, type Guided, type Id, type Vessel } from "@winter-bead/core";
 import {
   guideFor,
   HEAVY_FROM,
@@ -19,8 +19,10 @@ import { useMemo, useState } from "react";
 import type { Kept } from "../../data/api";
 import { workIdOf } from "../../data/new-id";
 import { useRecords } from "../../data/store";
+import { useTrains } from "../../data/trains";
 import { localDate } from "../../ui/format";
 import type { RigFacts } from "../rack/assess";
+import { nextInLine } from "../setup/place-after";
 
 /** One piece of guided work on one vessel or part, as far as every phone together has come. */
 export interface Guide {
@@ -61,13 +63,15 @@ export function useGuide(facts: RigFacts, vessel: Vessel, guided: Guided): Guide
   // Once ended, the same words would name the next round: this page stays with the one that it opened.
   const [id] = useState(() => workIdOf(workKey(guided, target, works)));
   const work = works.find((each) => each.id === id);
+  const isLead = nextInLine(facts, placesOf(facts.rig, useTrains(), facts.now), vessel.id) !== undefined;
   const ways: Ways = useMemo(() => {
     const isAlike = (vesselId: Id) => vessels.find((each) => each.id === vesselId)?.kind === vessel.kind;
     const last = work?.ways ?? lastWays(works, isAlike) ?? usualWays(vessel.kind, vessel.fillFraction);
-    const isTrain = facts.rig.stages.filter(({ kind }) => kind === "resin").length > 1;
-    const mount = work?.ways?.mount ?? (isTrain ? "lead-lag" : last.mount);
+    const isRow = facts.rig.stages.filter(({ kind }) => kind === "resin").length > 1;
+    const mount =
+      work?.ways?.mount ?? (isLead ? "lead-lag" : isRow && last.mount === "lead-lag" ? "stand" : last.mount);
     return { ...last, mount, fillTo: work?.ways?.fillTo ?? vessel.fillFraction };
-  }, [work, works, vessels, vessel, facts.rig.stages]);
+  }, [work, works, vessels, vessel, isLead, facts.rig.stages]);
   const setting: GuideSetting = useMemo(
     () => ({
       guided,

@@ -193,6 +193,48 @@ function Deeds({ rigId, now }: { readonly rigId: Id; readonly now: number }) {
   );
 }
 
+/** The next one to the front. A spent lead is filled anew with it: last as it is, it would let through what the others took. */
+function Rotation({
+  lead,
+  next,
+  isSpent,
+  refill,
+  onRotate,
+}: {
+  readonly lead: Vessel;
+  readonly next: Vessel;
+  readonly isSpent: boolean;
+  readonly refill: string;
+  readonly onRotate: () => void;
+}) {
+  const [refilled, rotated] = [`Refill ${lead.name}, then it stands last`, `Rotate: ${next.name} leads`];
+  return (
+    <View gap="$2">
+      {isSpent ? (
+        <>
+          <HeavyButton href={refill} testID="refill-lead">
+            {refilled}
+          </HeavyButton>
+          <Small>{`${lead.name} is spent: last as it is, it would let through what ${next.name} takes out.`}</Small>
+          <TextButton onPress={onRotate} testID="rotate">
+            {`Only note it: ${next.name} leads`}
+          </TextButton>
+        </>
+      ) : (
+        <>
+          <HeavyButton onPress={onRotate} testID="rotate">
+            {rotated}
+          </HeavyButton>
+          <Small>{`${lead.name} goes last as it is. Where it is emptied too, start its refill: both are kept at once.`}</Small>
+          <TextButton href={refill} testID="refill-lead">
+            {refilled}
+          </TextButton>
+        </>
+      )}
+    </View>
+  );
+}
+
 function Train({ view }: { readonly view: RigView }) {
   const { rig, train: known } = view.facts;
   const [at, setAt] = useState("");
@@ -218,15 +260,13 @@ function Train({ view }: { readonly view: RigView }) {
         testID="deed-when"
       />
       {lead && next && rotates(filled) ? (
-        <View gap="$2">
-          <HeavyButton onPress={() => void deed("rotated", (iso) => rotate(train, iso))} testID="rotate">
-            {`Rotate: ${next.name} leads`}
-          </HeavyButton>
-          <Small>{`${lead.name} goes last as it is. Where it is emptied too, start its refill: both are kept at once.`}</Small>
-          <TextButton href={`/refill?rig=${rig.id}&what=refill&vessel=${lead.id}`} testID="refill-lead">
-            {`Refill ${lead.name}, then it stands last`}
-          </TextButton>
-        </View>
+        <Rotation
+          lead={lead}
+          next={next}
+          isSpent={view.assessment?.lead?.vessel.id === lead.id}
+          refill={`/refill?rig=${rig.id}&what=refill&vessel=${lead.id}`}
+          onRotate={() => void deed("rotated", (iso) => rotate(train, iso))}
+        />
       ) : null}
       {view.assessment?.worth ? <ActsWorth facts={view.facts} worth={view.assessment.worth} /> : null}
       <View>

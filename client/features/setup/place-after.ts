@@ -1,9 +1,31 @@
-import { hungIn, samePlaces, toTheEnd, type Id, type Place, type TrainDeed } from "@winter-bead/core";
+import {
+  hungIn,
+  rotates,
+  samePlaces,
+  toTheEnd,
+  type Id,
+  type Place,
+  type TrainDeed,
+  type Vessel,
+} from "@winter-bead/core";
 import { kept, type Step } from "../../data/acts";
 import { newId } from "../../data/new-id";
+import type { RigFacts } from "../rack/assess";
 
 /** Where a filled vessel hangs from then on. */
 export type After = "end" | "same";
+
+/** Who takes the place of a vessel that is emptied: the next one, as lead and lag are run; nobody of the last, nor of cation and anion beds. */
+export function nextInLine(
+  { charges, train }: Pick<RigFacts, "charges" | "train">,
+  places: readonly Place[],
+  vesselId: Id,
+): Vessel | undefined {
+  const standing = places.flatMap((each) => (each.vesselId === undefined ? [] : [each.vesselId]));
+  const place = standing.indexOf(vesselId);
+  const inRow = charges.filter(({ ended, vesselId: of }) => ended === undefined && standing.includes(of));
+  return place >= 0 && rotates(inRow) ? train.vessels.find(({ id }) => id === standing[place + 1]) : undefined;
+}
 
 /**
  * The places of a train after one of its vessels was filled anew, or another came in for it.

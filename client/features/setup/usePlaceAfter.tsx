@@ -1,31 +1,27 @@
-import { placesOf, rotates, type Id } from "@winter-bead/core";
+import { placesOf, type Id } from "@winter-bead/core";
 import { useState } from "react";
 import { useTrains } from "../../data/trains";
 import { Choice } from "../../ui/boxes";
 import { Small } from "../../ui/words";
 import type { RigFacts } from "../rack/assess";
-import { arrangementAfter, type After } from "./place-after";
+import { arrangementAfter, nextInLine, type After } from "./place-after";
 
 /** Of a vessel that others stand behind: whether it goes to the end, as lead and lag are run. */
 export function usePlaceAfter(facts: RigFacts, vesselId: Id) {
   const trains = useTrains();
   const [after, setAfter] = useState<After>("end");
   const places = placesOf(facts.rig, trains, facts.now);
-  const standing = places.flatMap((each) => (each.vesselId === undefined ? [] : [each.vesselId]));
-  const inRow = facts.charges.filter(({ ended, vesselId: of }) => ended === undefined && standing.includes(of));
-  const place = standing.indexOf(vesselId);
-  const isAhead = place >= 0 && place < standing.length - 1 && rotates(inRow);
-  const chosen: After = isAhead ? after : "same";
-  const next = facts.train.vessels.find(({ id }) => id === standing[place + 1]);
+  const next = nextInLine(facts, places, vesselId);
+  const chosen: After = next ? after : "same";
   return {
     /** The choice, where there is one. */
-    asked: isAhead ? (
+    asked: next ? (
       <>
         <Choice
           label="Where it hangs from now on"
           value={after}
           options={[
-            { value: "end", label: `Last: ${next?.name ?? "the next"} leads now` },
+            { value: "end", label: `Last: ${next.name} leads now` },
             { value: "same", label: "In its own place again" },
           ]}
           onChange={setAfter}
