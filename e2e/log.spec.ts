@@ -96,7 +96,7 @@ test("what is typed goes to a worker of its own: the page's own answer and the k
   const [typed] = numbersIn(await page.getByTestId("live-left").innerText());
   await page.getByTestId("keep-it").click();
   await expect(page.getByTestId("verdict-reason")).toContainText("Out 1");
-  const label = await page.getByRole("button", { name: /^Quarantine: / }).getAttribute("aria-label");
+  const label = await page.getByRole("button", { name: /^Quarantine: [\d,]+ L/ }).getAttribute("aria-label");
   const [kept] = numbersIn(/: ([\d,.]+) L/.exec(label!)![1]!);
   expect(kept! / typed!).toBeCloseTo(1, 1);
 });

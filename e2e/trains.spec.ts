@@ -277,6 +277,7 @@ test("a used rig is taken over, its past unknown; its lead is exchanged by a ser
     await expect(page.getByTestId("step-title").filter({ hasText: title })).toHaveCount(0);
   }
   await expect(page.getByTestId("new-charge")).toContainText("regenerated");
+  await page.getByText("Early, on purpose").click();
   await page.getByTestId("finish").click();
   await expect(page.getByTestId("verdict-title")).toContainText("Bought rig");
   await allSent(page);

@@ -55,7 +55,9 @@ class ReachState {
   reached(byProbe = false): void {
     // A server that is there and still turns work away is not asked faster for its being there.
     if (!byProbe) this.pause = FIRST_PAUSE;
-    this.askAfter(ASK_EVERY);
+    // An answer that was on its way when the signal went tells of the time before: asked again at once.
+    const isLate = !byProbe && this.state.state === "lost";
+    this.askAfter(isLate ? FIRST_PAUSE : ASK_EVERY);
     const { state, answeredAt = 0 } = this.state;
     if (state === "reached" && Date.now() - answeredAt < TELL_EVERY) return;
     this.set({ state: "reached", answeredAt: Date.now() });

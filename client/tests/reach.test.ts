@@ -103,4 +103,18 @@ describe("one place asks whether the server is back", () => {
     expect(asked).toEqual([began + 500]);
     expect(reach.snapshot().state).toBe("lost");
   });
+
+  test("an answer that was on its way when the signal went is not taken for a signal of half a minute", async () => {
+    reach.reached();
+    reach.lost("no-signal");
+    reach.reached();
+    answers = [];
+    await jest.advanceTimersByTimeAsync(600);
+    expect(reach.snapshot()).toMatchObject({ state: "lost", why: "no-signal" });
+    answers = [() => json(200, { ready: true })];
+    await jest.advanceTimersByTimeAsync(1_100);
+    asked.length = 0;
+    await jest.advanceTimersByTimeAsync(29_000);
+    expect([reach.snapshot().state, asked]).toEqual(["reached", []]);
+  });
 });
