@@ -110,7 +110,7 @@ describe("a whole assessment", () => {
     expect(near.early).toBeGreaterThan(18);
   });
   test("says why there is none: no charge", () =>
-    expect(assess({ ...rigWith([0]), charges: [] }).because).toMatch(/no charge/));
+    expect(assess({ ...rigWith([0]), charges: [] }).because).toMatch(/^No charge is in use/));
   test("goes by a job where no water was ever logged", () => {
     const unused = rigWith([0]);
     const dry = { ...unused, visits: unused.visits.map((visit) => ({ ...visit, water: undefined })) };
