@@ -91,6 +91,17 @@ const browser = await chromium.launch({
   executablePath: "/usr/bin/chromium",
   args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
 });
+/** Until a page says something, and works nothing out any more: a busy machine takes its time. */
+const settled = (page) =>
+  page.waitForFunction(
+    () => {
+      const said = document.querySelector("main")?.innerText ?? "";
+      return /\w{3}/.test(said) && !/Working it out|One moment|Not worked out yet/i.test(said);
+    },
+    undefined,
+    { timeout: 120_000 },
+  );
+
 /** Does what a view asks for once its page stands. */
 async function arrange(page, view) {
   const { keys, click, checks = [], opens, choose, press, slide, scroll, looks = 0, ticks = [], types = {} } = view;
@@ -131,9 +142,12 @@ for (const view of VIEWS) {
   const page = await context.newPage();
   await page.goto((isEmpty ? empty.url : url) + path);
   await page.waitForLoadState("networkidle");
+  await settled(page);
   await page.waitForTimeout(1500);
+  await settled(page);
   await arrange(page, view);
   await page.waitForTimeout(900);
+  await settled(page);
   await page.screenshot({ path: join(out, `${name}.png`) });
   await context.close();
 }
