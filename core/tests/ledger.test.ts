@@ -188,6 +188,14 @@ describe("the ledger of a rig", () => {
     expect(old!.lines.map((line) => line.litres)).toEqual([100, 80]);
     expect(fresh!.lines[0]!.litres).toBe(70);
   });
+  test("gives water that was logged at the very end to the old charge", () => {
+    const jobs = { by: "jobs" as const, jobs: 1, litresPerJob: 60 };
+    const [old, fresh] = ledgers(
+      [visit(4, jobs), visit(5, jobs)],
+      [charge("a", 1, { ended: { at: at(4), why: "limit" } }), charge("b", 4)],
+    );
+    expect([old!, fresh!].map(({ lines }) => lines.map(({ visit: of }) => of?.id))).toEqual([["v4"], ["v5"]]);
+  });
   test("says so when a total fell, and goes on from a new meter", () => {
     const [ledger] = ledgers(
       [visit(2, total(900)), visit(3, total(950)), visit(4, { by: "total", total: 20, replaced: true })],

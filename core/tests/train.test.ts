@@ -224,6 +224,18 @@ describe("two in a row", () => {
     expect(train.verdict).toEqual({ state: "watch", reasons: ["lead-spent"] });
     expect(said(told)[0]).toMatch(/^The lead, Vessel a, out 48 ppm nacl, is spent. Vessel b still guards: move it/);
   });
+  test("of three the one behind a spent lead goes to the front, not the last", () => {
+    const lead = rising(14);
+    const told: TrainTold = {
+      stages: [{ kind: "resin" }, { kind: "resin" }, { kind: "resin" }],
+      arrangements: [arranged("first", BEFORE, ["a", "b", "c"])],
+      charges: [...both, filled("c", BEFORE)],
+      days: days(19, (day) => ({ "stage-0": lead(day), "stage-1": 0, "stage-2": 0 })),
+    };
+    expect(said(told)).toEqual([
+      "The lead, Vessel a, out 48 ppm nacl, is spent. Vessel b still guards: move it to the front and hang fresh resin behind.",
+    ]);
+  });
   test("both off zero means both are spent", () => {
     const [lead, lag] = [rising(12), rising(28)];
     const told = two(days(34, (day) => ({ "stage-0": lead(day), "stage-1": lag(day) })));
@@ -319,6 +331,13 @@ describe("a rotation", () => {
     const { beds } = trainOf(told);
     expect(beds.map(({ worked }) => worked.standing.taught)).toEqual([1, 1]);
     expect(beds[0]!.owner.capacity).toEqual(beds[1]!.owner.capacity);
+  });
+  test("what is known of the owner's charges is taken as it is, and only the rest is learnt", () => {
+    const { owners, beds } = trainOf(told);
+    const left = (known: typeof owners) =>
+      unwrap(workTrain({ ...trainFacts(told), owners: known })).beds.map(({ worked }) => worked.standing.left);
+    const learnt = beds.map(({ worked }) => worked.standing.left);
+    expect([left(owners), left(new Map([...owners].slice(0, 1)))]).toEqual([learnt, learnt]);
   });
   test("a swap without a refill leaves each its own, though each stood behind the other", () => {
     const turned = trainOf({
@@ -424,6 +443,12 @@ describe("cation and anion beds before a mixed one", () => {
     const [words] = said(read);
     expect(words).toBe(
       "The anion bed, Vessel a, by the count, is spent. Vessel m still guards: fill Vessel a anew, in its own place.",
+    );
+    // The cation bed is one of a pair: it is not the other one of it that guards.
+    const [k, a, m] = beds.map(({ vessel, worked }) => ({ vessel, standing: worked.standing }));
+    const facts = { rig: trainFacts(read).rig, vessel: m!.vessel, lead: { ...k!, next: a!.vessel } };
+    expect(reasonWords("lead-spent", m!.standing, facts, wording)).toMatch(
+      /^The cation bed, .* Vessel m still guards: fill Vessel k anew/,
     );
     const lead = spentLead({ beds });
     const titleOf = (of: typeof lead) => verdictTitle({ ...beds[2]!.worked.standing, verdict }, { use: "glass" }, of);

@@ -3,6 +3,7 @@ import {
   ageWords,
   explainHeadline,
   headlineOf,
+  isBare,
   lastReadWords,
   markWords,
   verdictTitle,
@@ -159,8 +160,7 @@ function NeedList({
 
 /** Where a rig has nothing in use: to the refill, or to who stands where if nobody does. */
 function WayToFill({ view: { facts, assessment } }: { readonly view: RigView }) {
-  const isBare = (assessment?.places ?? []).length > 0 && assessment?.places?.every(({ vesselId }) => !vesselId);
-  return isBare ? (
+  return isBare(assessment?.places ?? []) ? (
     <TextButton href={`/setup/train?rig=${facts.rig.id}`} testID="to-hang-in">
       Hang a vessel in
     </TextButton>

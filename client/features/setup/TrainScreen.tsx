@@ -207,7 +207,7 @@ function Rotation({
   readonly refill: string;
   readonly onRotate: () => void;
 }) {
-  const [refilled, rotated] = [`Refill ${lead.name}, then it stands last`, `Rotate: ${next.name} leads`];
+  const refilled = `Refill ${lead.name}, then it stands last`;
   return (
     <View gap="$2">
       {isSpent ? (
@@ -223,7 +223,7 @@ function Rotation({
       ) : (
         <>
           <HeavyButton onPress={onRotate} testID="rotate">
-            {rotated}
+            {`Rotate: ${next.name} leads`}
           </HeavyButton>
           <Small>{`${lead.name} goes last as it is. Where it is emptied too, start its refill: both are kept at once.`}</Small>
           <TextButton href={refill} testID="refill-lead">

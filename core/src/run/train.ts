@@ -132,7 +132,7 @@ export function workTrain(asked: StandingInput, lessons?: readonly DatedLesson[]
 export const HANG_ONE_IN = "No vessel stands in this rig: hang one in.";
 
 /** Whether every place of a train is empty; not so of one vessel that stands alone. */
-const isBare = (places: readonly Place[]) =>
+export const isBare = (places: readonly Place[]) =>
   places.length > 0 && places.every(({ vesselId }) => vesselId === undefined);
 
 /** The bed whose product is what the tool gets; of a pair the needier. @returns the fault `no-charge` of an empty train */
@@ -147,6 +147,7 @@ export function lastBed({ beds, places }: Pick<WorkedTrain, "beds" | "places">):
 
 /** The first bed before the last that is spent, in the order of the flow. */
 export function spentLead({ beds }: Pick<WorkedTrain, "beds">): SpentLead | undefined {
-  const spent = beds.find(({ verdict }) => verdict.reasons.includes("lead-spent"));
-  return spent && { vessel: spent.vessel, standing: spent.worked.standing };
+  const at = beds.findIndex(({ verdict }) => verdict.reasons.includes("lead-spent"));
+  const [spent, next] = [beds[at], beds[at + 1]];
+  return spent && next && { vessel: spent.vessel, standing: spent.worked.standing, next: next.vessel };
 }

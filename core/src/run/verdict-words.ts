@@ -166,6 +166,8 @@ function tooEarly({ rise, left }: Standing, wording: Wording): string {
 export interface SpentLead {
   readonly vessel: Vessel;
   readonly standing: Standing;
+  /** The one that stands behind it. */
+  readonly next: Vessel;
 }
 
 /** Of what a verdict speaks. */
@@ -188,15 +190,15 @@ const BED = { mixed: "lead", cation: "cation bed", anion: "anion bed" } as const
 
 /** What a spent lead asks for: both off zero means that both are spent. */
 function leadWords(where: Standing, { vessel, lead }: SpokenOf, wording: Wording): string {
-  const [spent, behind] = [lead?.vessel ?? vessel, lead ? vessel : undefined];
+  const spent = lead?.vessel ?? vessel;
   const standing = lead?.standing ?? where;
   const named = `The ${BED[standing.charge.beads ?? "mixed"]}, ${spent.name}`;
   const read = standing.outputs.length > 0 ? `, ${lastReadWords(standing, spent, wording)},` : ", by the count,";
-  if (behind && isOffZero(where, behind))
-    return `${named}${read} and ${behind.name} behind it are both off zero: both are spent. Replace both.`;
+  if (lead && isOffZero(where, vessel))
+    return `${named}${read} and ${vessel.name} behind it are both off zero: both are spent. Replace both.`;
   if (staysPut(standing))
-    return `${named}${read} is spent. ${behind ? `${behind.name} still guards: fill` : "Fill"} ${spent.name} anew, in its own place.`;
-  return `${named}${read} is spent. ${behind ? `${behind.name} still guards: move it to the front and hang fresh resin behind it.` : "Move the next one to the front and hang fresh resin behind it."}`;
+    return `${named}${read} is spent. ${lead ? `${vessel.name} still guards: fill` : "Fill"} ${spent.name} anew, in its own place.`;
+  return `${named}${read} is spent. ${lead ? `${lead.next.name} still guards: move it` : "Move the next one"} to the front and hang fresh resin behind.`;
 }
 
 /** One reason in words that say what to do. */
