@@ -353,6 +353,29 @@ export function HistoryDetail(props: DetailProps) {
   );
 }
 
+/** Of a vessel without a charge, or a rig without a vessel: what comes first. */
+function NothingYet({ view: { facts }, refill }: { readonly view: RigView; readonly refill: string }) {
+  return vesselsHere(facts).length === 0 ? (
+    <EmptyState
+      title="No vessel stands in this rig"
+      action={<HeavyButton href={`/setup/train?rig=${facts.rig.id}`}>Hang a vessel in</HeavyButton>}
+    >
+      Hang one in, then say what resin is in it.
+    </EmptyState>
+  ) : (
+    <EmptyState
+      title="No charge in this vessel yet"
+      action={
+        <HeavyButton href={refill} testID="fill-it">
+          Fill it
+        </HeavyButton>
+      }
+    >
+      Say what resin went in and when; then every visit counts against it.
+    </EmptyState>
+  );
+}
+
 /** Readings of one vessel against litres, charge by charge, with what the front is expected to do. */
 function VesselDetail({
   view,
@@ -377,16 +400,7 @@ function VesselDetail({
     return (
       <View gap="$4">
         <Title render={heading}>{whole ? facts.vessel.name : facts.rig.name}</Title>
-        <EmptyState
-          title="No charge in this vessel yet"
-          action={
-            <HeavyButton href={refill} testID="fill-it">
-              Fill it
-            </HeavyButton>
-          }
-        >
-          Say what resin went in and when; then every visit counts against it.
-        </EmptyState>
+        <NothingYet view={view} refill={refill} />
       </View>
     );
   }

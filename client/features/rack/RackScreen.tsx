@@ -3,7 +3,6 @@ import {
   ageWords,
   explainHeadline,
   headlineOf,
-  isBare,
   lastReadWords,
   markWords,
   verdictTitle,
@@ -33,6 +32,7 @@ import { lastRig } from "./last-rig";
 import { LeakLine } from "./LeakLine";
 import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
 import { isTrain, TrainDrawing } from "./TrainDrawing";
+import { vesselsHere } from "./train-views";
 import { byNeed, useRigs, type RigView } from "./useRigs";
 import { STATE_WORDS, verdictWords, wordingIn } from "./words";
 
@@ -137,7 +137,7 @@ function NeedList({
             <StandingColumn view={view} height={96} />
             <View flex={1} gap={2} alignItems="flex-start">
               <Strong fontSize="$3">{view.facts.rig.name}</Strong>
-              <Body>
+              <Body textAlign="left">
                 {headline
                   ? `${litresRange(headline.litres.low, headline.litres.high, units)} ${headline.to}`
                   : standing
@@ -159,8 +159,8 @@ function NeedList({
 }
 
 /** Where a rig has nothing in use: to the refill, or to who stands where if nobody does. */
-function WayToFill({ view: { facts, assessment } }: { readonly view: RigView }) {
-  return isBare(assessment?.places ?? []) ? (
+function WayToFill({ view: { facts } }: { readonly view: RigView }) {
+  return vesselsHere(facts).length === 0 ? (
     <TextButton href={`/setup/train?rig=${facts.rig.id}`} testID="to-hang-in">
       Hang a vessel in
     </TextButton>

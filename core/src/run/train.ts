@@ -132,7 +132,7 @@ export function workTrain(asked: StandingInput, lessons?: readonly DatedLesson[]
 export const HANG_ONE_IN = "No vessel stands in this rig: hang one in.";
 
 /** Whether every place of a train is empty; not so of one vessel that stands alone. */
-export const isBare = (places: readonly Place[]) =>
+const isBare = (places: readonly Place[]) =>
   places.length > 0 && places.every(({ vesselId }) => vesselId === undefined);
 
 /** The bed whose product is what the tool gets; of a pair the needier. @returns the fault `no-charge` of an empty train */
