@@ -31,7 +31,7 @@ function RigRow({ view, here }: { readonly view: RigView; readonly here: boolean
       <StandingColumn view={view} height={84} />
       <View flex={1} alignItems="flex-start">
         <Strong fontSize="$3">{facts.rig.name}</Strong>
-        <Body>{standing.join(", then ") || "no vessel stands here"}</Body>
+        <Body>{standing.join(", then ") || "No vessel stands here"}</Body>
         <Small>
           {counted(facts.charges.length, "charge")}, {counted(facts.visits.length, "visit")}
         </Small>

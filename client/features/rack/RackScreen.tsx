@@ -136,7 +136,9 @@ function NeedList({
           >
             <StandingColumn view={view} height={96} />
             <View flex={1} gap={2} alignItems="flex-start">
-              <Strong fontSize="$3">{view.facts.rig.name}</Strong>
+              <Strong fontSize="$3" textAlign="left">
+                {view.facts.rig.name}
+              </Strong>
               <Body textAlign="left">
                 {headline
                   ? `${litresRange(headline.litres.low, headline.litres.high, units)} ${headline.to}`
