@@ -80,7 +80,7 @@ export function readAct(kinds: Readonly<Record<string, Kind>>, sent: unknown): R
   const errors: FieldError[] = [];
   const newer: string[] = [];
   const puts = checked.data.puts.map((each, i): Put => {
-    const kind = kinds[each.kind];
+    const kind = Object.hasOwn(kinds, each.kind) ? kinds[each.kind] : undefined;
     if (!kind) errors.push({ path: `puts.${i}.kind`, message: `There is no kind of record called ${each.kind}.` });
     if (!kind || "voided" in each) return lowerCase(each as Put);
     const read = readBody(kind, each.body, each.shape);

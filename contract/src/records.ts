@@ -1,4 +1,5 @@
 import { currentShape, KINDS, upcast, type Kind, type RecordKind, type RecordTypes } from "@winter-bead/core";
+import { MOST_VERSIONS } from "@winter-bead/core/src/descriptor/kind";
 import { z } from "zod";
 import { flag } from "./fields";
 import { schemaOfKind, shapeNumber, SHAPES } from "./from-descriptor";
@@ -20,7 +21,12 @@ export const RECORDS = Object.fromEntries(Object.entries(KINDS).map(([name, kind
 const STARTED_FROM =
   "replaces must be the version that this edit started from, 1 or more; a new record goes without it.";
 
-export const replaces = z.int({ error: STARTED_FROM }).min(1, STARTED_FROM);
+const CHANGED_TOO_OFTEN = `A record is changed ${MOST_VERSIONS.toLocaleString("en")} times at most; begin a new one.`;
+
+export const replaces = z
+  .int({ error: STARTED_FROM })
+  .min(1, STARTED_FROM)
+  .max(MOST_VERSIONS - 1, CHANGED_TOO_OFTEN);
 
 /** The version an edit started from, whether this version takes the record back, and the shape of its body. */
 export const revision = z.object({

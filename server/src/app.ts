@@ -9,6 +9,7 @@ import type { DataSource } from "typeorm";
 import type { ComputePool } from "./compute/compute-pool";
 import type { ReportClient } from "./devices/report-client";
 import { answers } from "./routes/answers";
+import { askedForm } from "./routes/asked-form";
 import type { OutsideCalendar } from "./calendar/outside-calendar";
 import type { Post } from "./reminders/mail";
 import { calendarRoutes } from "./routes/calendar";
@@ -21,7 +22,8 @@ import { reminderRoutes } from "./routes/reminders";
 import { requestLog } from "./routes/request-log";
 import { staticFiles, type ShippedFiles } from "./routes/static-files";
 import { supplierRoutes } from "./routes/supplier";
-import { BUILT_IN_CREW, inCrew, type Session } from "./store/crew-scope";
+import { BUILT_IN_CREW, type Session } from "./store/crew-scope";
+import { Desk } from "./store/desk";
 import { CREWS } from "./store/tables";
 import type { Health } from "./store/health";
 
@@ -67,7 +69,7 @@ const CONTENT_SECURITY = {
   },
 };
 
-function generalRoutes({ source, health, hosts }: AppParts): Router {
+function generalRoutes({ health, hosts }: AppParts, desk: Desk): Router {
   const router = new Router({ prefix: "/api/v1" });
   let document: Promise<unknown> | undefined;
   router.get("/openapi.json", async (ctx) => {
@@ -76,7 +78,7 @@ function generalRoutes({ source, health, hosts }: AppParts): Router {
   });
   router.get("/crew", async (ctx) => {
     const session = ctx.state["session"] as Session;
-    ctx.body = await inCrew(source, session, (manager) => manager.findOneByOrFail(CREWS, { id: session.crewId }));
+    ctx.body = await desk.read(session, (manager) => manager.findOneByOrFail(CREWS, { id: session.crewId }));
   });
   router.get("/health", async (ctx) => {
     if (await health.ready()) ctx.body = { ready: true };
@@ -96,8 +98,9 @@ function sessionOf(ctx: Context): Session {
 
 /** Takes the rest of a body that nobody will read, for a moment, and then lets the connection go. */
 async function turnBodyAway(ctx: Context): Promise<void> {
-  ctx.set("Connection", "close");
   ctx.req.resume();
+  if (ctx.req.complete) return;
+  ctx.set("Connection", "close");
   await new Promise<void>((ended) => {
     const timer = setTimeout(ended, LINGER);
     ctx.req.once("close", () => {
@@ -119,7 +122,8 @@ async function bodyOf(ctx: Context, next: Next): Promise<void> {
   try {
     await readBody(ctx, next);
   } catch (error) {
-    if ((error as { status?: number }).status === TOO_LARGE) await turnBodyAway(ctx);
+    // What is left of it on the connection would be taken for the next request.
+    await turnBodyAway(ctx);
     throw error;
   }
 }
@@ -140,6 +144,7 @@ export function createApp(parts: AppParts): Koa {
     }),
   );
   app.use(knownCallers(hostsIn(hosts)));
+  app.use(askedForm);
   if (client) app.use(staticFiles(client));
   app.use(compress({ threshold: COMPRESS_FROM }));
   app.use(answers);
@@ -148,10 +153,11 @@ export function createApp(parts: AppParts): Koa {
     await next();
   });
   app.use(bodyOf);
-  const calendars = { source, outside, ...(sampleCalendar ? { sample: sampleCalendar } : {}) };
+  const desk = new Desk(source);
+  const calendars = { desk, outside, ...(sampleCalendar ? { sample: sampleCalendar } : {}) };
   const routers = [
-    ...[computeRoutes(pool), recordRoutes(source), supplierRoutes(supplier), calendarRoutes(calendars)],
-    ...[reminderRoutes(post), exampleRoutes(), generalRoutes(parts)],
+    ...[computeRoutes(pool), recordRoutes(desk), supplierRoutes(supplier), calendarRoutes(calendars)],
+    ...[reminderRoutes(post), exampleRoutes(), generalRoutes(parts, desk)],
   ];
   for (const router of routers) {
     app.use(router.routes());

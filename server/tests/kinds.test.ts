@@ -10,6 +10,7 @@ import { DataSource } from "typeorm";
 import { problems } from "../src/routes/problems";
 import { recordRoutes } from "../src/routes/records";
 import { BUILT_IN_CREW } from "../src/store/crew-scope";
+import { Desk } from "../src/store/desk";
 import { guard, KEPT, reference as referenceSql } from "../src/store/migrations/kept-table";
 import { ENTITIES, STORED, storedKinds, tablesOf, type Column } from "../src/store/tables";
 import { database } from "./database";
@@ -138,7 +139,7 @@ describe("a new kind is its descriptor and a migration", () => {
     });
     koa.use(bodyParser());
     // The same tables under the same names: the shared ones are the program's own.
-    const router: Router = recordRoutes(source, { ...STORED, boats: kinds["boats"]! });
+    const router: Router = recordRoutes(new Desk(source), { ...STORED, boats: kinds["boats"]! });
     koa.use(router.routes());
     http = createServer(koa.callback()).listen(0, "127.0.0.1");
     await new Promise((listening) => http.once("listening", listening));

@@ -44,6 +44,8 @@ export interface Kind {
   readonly beside?: ((old: OldBody) => Beside | undefined) | undefined;
   /** What it is a part of, by which field: taken back with that, and no reason against it. */
   readonly partOf?: { readonly kind: string; readonly by: string } | undefined;
+  /** Logged where there may be no signal: kept also where what it names was taken back before it came in. */
+  readonly logged?: boolean | undefined;
   /** A body with every field set, whose references are the samples of other kinds. */
   readonly sample: Readonly<Record<string, unknown>>;
   /** More bodies, so that each variant of a field is among them. */
@@ -60,6 +62,7 @@ interface KindParts<Fs extends Fields> {
   readonly upcasts?: readonly Upcast[];
   readonly beside?: Kind["beside"];
   readonly partOf?: Kind["partOf"];
+  readonly logged?: Kind["logged"];
   readonly sample: Every<ValuesOf<Fs>>;
   readonly further?: readonly ValuesOf<Fs>[];
 }
@@ -74,6 +77,9 @@ export const kind = <const Fs extends Fields>(parts: KindParts<Fs>): Kind & Hold
 
 /** A kind's record: its fields and its id. */
 export type RecordOf<K> = { readonly id: Id } & ValueOf<K>;
+
+/** Versions that a record may have: nobody changes one so often, and a number that is sent must have an end. */
+export const MOST_VERSIONS = 4_095;
 
 /** The number of the shape that bodies have now; the first is 1. */
 export const currentShape = ({ upcasts }: Kind): number => upcasts.length + 1;

@@ -1,5 +1,5 @@
 import type { Id, Instant } from "../descriptor/identity";
-import type { Beside, OldBody, Upcast } from "../descriptor/kind";
+import { MOST_VERSIONS, type Beside, type OldBody, type Upcast } from "../descriptor/kind";
 import type { Arrangement, Place } from "./arrangement.record";
 
 /** A stage of a rig's first shape: it had no id, and a resin stage named its one vessel. */
@@ -33,8 +33,8 @@ export const firstPlaces = (stages: readonly StageOfFirstShape[]): readonly Plac
     what === "resin" && vesselId !== undefined ? [{ stageId: stageIdAt(i), vesselId }] : [],
   );
 
-/** As many stand in three digits. */
-const MOST_VERSIONS = 4096;
+/** Three digits, of which each version up to the last that there may be gives another. */
+const DIGITS = MOST_VERSIONS + 1;
 
 /**
  * The id of the arrangement that a rig of the first shape becomes, the same on every device and at every time.
@@ -42,7 +42,7 @@ const MOST_VERSIONS = 4096;
  * @example arrangementIdOf("01890000-0000-7000-8000-000000000001", 1) // "01890000-0000-8001-8000-000000000001"
  */
 export function arrangementIdOf(rigId: Id, version: number): Id {
-  const digits = (Number.parseInt(rigId.slice(15, 18), 16) ^ version) % MOST_VERSIONS;
+  const digits = (Number.parseInt(rigId.slice(15, 18), 16) ^ version) % DIGITS;
   return `${rigId.slice(0, 14)}8${digits.toString(16).padStart(3, "0")}${rigId.slice(18)}`;
 }
 

@@ -72,6 +72,7 @@ export const VISIT = kind({
   table: "visit",
   one: "visit",
   many: "visits",
+  logged: true,
   fields: {
     rigId: reference("rigs", "The rig"),
     tapId: reference("taps", "The tap"),

@@ -4,7 +4,7 @@ import type { CalendarRecords } from "@winter-bead/core/src/weeks";
 import { IsNull, type EntityManager } from "typeorm";
 import { v7 as uuidv7 } from "uuid";
 import { FEEDS } from "../store/beside";
-import { fromRow } from "../store/rows";
+import { fromRow, type JsonRow } from "../store/rows";
 import { STORED } from "../store/tables";
 
 const SECRET_BYTES = 24;
@@ -71,9 +71,14 @@ const DAY = 86_400_000;
 
 /** A crew's records of a kind, what was taken back among them. */
 async function allOf<T>(manager: EntityManager, crewId: string, kind: string): Promise<readonly T[]> {
-  const { entity, columns } = STORED[kind]!;
-  const rows = await manager.findBy(entity, { crewId });
-  return rows.map((row) => ({ id: row.id, version: row.version, voided: row.voided, ...fromRow(columns, row) }) as T);
+  const { columns, kind: described } = STORED[kind]!;
+  const rows: readonly { readonly row: JsonRow }[] = await manager.query(
+    `SELECT to_jsonb(kept) AS row FROM "${described.table}" AS kept WHERE crew_id = $1`,
+    [crewId],
+  );
+  return rows.map(
+    ({ row }) => ({ id: row["id"], version: row["version"], voided: row["voided"], ...fromRow(columns, row) }) as T,
+  );
 }
 
 /** The crew's calendar as it stands. */

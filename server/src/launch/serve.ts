@@ -1,4 +1,4 @@
-import { createServer, type Server } from "node:http";
+import { createServer, type RequestListener, type Server } from "node:http";
 import { createServer as createProbe, type Socket } from "node:net";
 import type Koa from "koa";
 import { Trouble } from "./trouble";
@@ -53,6 +53,32 @@ function answerUnreadable(error: { readonly code?: string }, socket: Socket): vo
   );
 }
 
+/** Requests of one connection that may wait for their answers: a browser sends one at a time, a proxy too. */
+const MOST_UNANSWERED = 8;
+
+const FLOODED = JSON.stringify({ type: "about:blank", title: "Too much is asked at once on one connection", status: 503 });
+
+/**
+ * Hands requests on as long as their connection waits for few others. What comes on top is answered once, after what is
+ * under way, and ends the connection; the rest of it is not looked at.
+ */
+function withoutFloods(handle: RequestListener): RequestListener {
+  const unanswered = new WeakMap<Socket, number>();
+  return (request, response) => {
+    const { socket } = request;
+    const count = (unanswered.get(socket) ?? 0) + 1;
+    unanswered.set(socket, count);
+    if (count > MOST_UNANSWERED + 1) return;
+    if (count > MOST_UNANSWERED) {
+      response.writeHead(503, { Connection: "close", "Content-Type": "application/problem+json", "Retry-After": "2" });
+      response.end(FLOODED);
+      return;
+    }
+    response.once("close", () => unanswered.set(socket, unanswered.get(socket)! - 1));
+    handle(request, response);
+  };
+}
+
 /** Serves on loopback; resolves when a request would succeed. */
 export const serve = (app: Koa, port: number) =>
   new Promise<Serving>((resolve, reject) => {
@@ -61,7 +87,7 @@ export const serve = (app: Koa, port: number) =>
       requestTimeout: WHOLE_WITHIN,
       connectionsCheckingInterval: LOOK_EVERY,
     };
-    const server: Server = createServer(bounds, app.callback());
+    const server: Server = createServer(bounds, withoutFloods(app.callback()));
     server.once("error", (error) => reject(listenTrouble(error as { code?: string }, port)));
     server.on("clientError", answerUnreadable);
     let stopping = false;

@@ -1,10 +1,10 @@
 import Router from "@koa/router";
 import { fieldErrorsOf, id as idSchema, text } from "@winter-bead/contract";
 import type { Context } from "koa";
-import type { DataSource } from "typeorm";
 import { crewCalendar, listFeeds, makeFeed, opens, readKey, revokeFeed } from "../calendar/feeds";
 import { CalendarTrouble, type OutsideCalendar } from "../calendar/outside-calendar";
-import { inCrew, type Session } from "../store/crew-scope";
+import type { Session } from "../store/crew-scope";
+import type { Desk } from "../store/desk";
 import { Gate } from "../store/gate";
 import { sendFieldErrors, sendProblem } from "./problems";
 
@@ -14,14 +14,14 @@ const MOST_FEEDS = 20;
 const ASKING = { atOnce: 3, mostWaiting: 20, patience: 4_000 } as const;
 
 export interface CalendarParts {
-  readonly source: DataSource;
+  readonly desk: Desk;
   readonly outside: OutsideCalendar;
   /** The simulated calendar that ships with this. */
   readonly sample?: Promise<string>;
 }
 
 /** Calendars in and out: one that somebody else keeps is fetched, the crew's own is read at a secret address. */
-export function calendarRoutes({ source, outside, sample }: CalendarParts): Router {
+export function calendarRoutes({ desk, outside, sample }: CalendarParts): Router {
   const router = new Router({ prefix: "/api/v1/calendar" });
   const asking = new Gate(ASKING.atOnce, ASKING.mostWaiting, ASKING.patience);
 
@@ -44,7 +44,7 @@ export function calendarRoutes({ source, outside, sample }: CalendarParts): Rout
 
   router.get("/feeds", async (ctx) => {
     const { crewId } = sessionOf(ctx);
-    ctx.body = { items: await inCrew(source, sessionOf(ctx), (manager) => listFeeds(manager, crewId)) };
+    ctx.body = { items: await desk.read(sessionOf(ctx), (manager) => listFeeds(manager, crewId)) };
   });
 
   router.post("/feeds", async (ctx) => {
@@ -56,7 +56,7 @@ export function calendarRoutes({ source, outside, sample }: CalendarParts): Rout
         ctx,
         fieldErrorsOf(name.error).map((error) => ({ ...error, path: "name" })),
       );
-    await inCrew(source, sessionOf(ctx), async (manager) => {
+    await desk.write(sessionOf(ctx), async (manager) => {
       if ((await listFeeds(manager, crewId)).length >= MOST_FEEDS)
         return sendProblem(ctx, 409, "Too many addresses", {
           detail: `Take one back first: ${MOST_FEEDS} are in use.`,
@@ -72,7 +72,7 @@ export function calendarRoutes({ source, outside, sample }: CalendarParts): Rout
     const { crewId } = sessionOf(ctx);
     const revoked =
       id.success &&
-      (await inCrew(source, sessionOf(ctx), (manager) => revokeFeed(manager, crewId, id.data.toLowerCase())));
+      (await desk.write(sessionOf(ctx), (manager) => revokeFeed(manager, crewId, id.data.toLowerCase())));
     if (revoked) ctx.body = { id: id.data };
     else sendProblem(ctx, 404, "There is no such address in use");
   });
@@ -82,7 +82,7 @@ export function calendarRoutes({ source, outside, sample }: CalendarParts): Rout
     // Whose calendar it is the key says, not the session: whoever follows it has none.
     const calendar =
       key &&
-      (await inCrew(source, { crewId: key.crewId }, async (manager) =>
+      (await desk.read({ crewId: key.crewId }, async (manager) =>
         (await opens(manager, key)) ? crewCalendar(manager, key.crewId, Date.now()) : undefined,
       ));
     if (calendar === undefined) {

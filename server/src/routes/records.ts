@@ -11,17 +11,12 @@ import {
 } from "@winter-bead/contract";
 import type { Kind } from "@winter-bead/core";
 import type { Context } from "koa";
-import type { DataSource } from "typeorm";
-import { inCrew, type Session } from "../store/crew-scope";
-import { Gate } from "../store/gate";
-import { Queues } from "../store/queues";
+import type { EntityManager } from "typeorm";
+import type { Session } from "../store/crew-scope";
+import type { Desk } from "../store/desk";
 import { Records, type ActOutcome } from "../store/records";
 import { STORED, type StoredKinds } from "../store/tables";
 import { sendFieldErrors, sendProblem } from "./problems";
-
-/** Reads and writes that the database does at once, together its pool; what waits longer than this is told to come again. */
-const READS = { atOnce: 3, mostWaiting: 40, patience: 2_000 } as const;
-const WRITES = { atOnce: 5, mostWaiting: 400, patience: 5_000 } as const;
 
 const PAGE = 200;
 const LARGEST_PAGE = 1000;
@@ -109,7 +104,7 @@ function pageOf(ctx: Context): { limit: number; after?: string } | undefined {
   return { limit: size, after };
 }
 
-/** Work on the records of whoever asks, let in by a gate. */
+/** Work on the records of whoever asks. */
 type AsCrew = <T>(ctx: Context, work: (records: Records) => Promise<T>) => Promise<T>;
 
 function checkId(router: Router, path: string): void {
@@ -174,15 +169,11 @@ function addActs(router: Router, kinds: StoredKinds, writing: AsCrew): void {
  * The records of the session's crew: list, read, keep; and acts, by which what belongs together is kept together.
  * @param kinds what is kept here
  */
-export function recordRoutes(source: DataSource, kinds: StoredKinds = STORED): Router {
+export function recordRoutes(desk: Desk, kinds: StoredKinds = STORED): Router {
   const router = new Router({ prefix: "/api/v1" });
-  const work = <T>(ctx: Context, does: (records: Records) => Promise<T>) =>
-    inCrew(source, sessionOf(ctx), (manager) => does(new Records(manager, sessionOf(ctx).crewId, kinds)));
-  const reads = new Gate(READS.atOnce, READS.mostWaiting, READS.patience);
-  const writes = new Gate(WRITES.atOnce, WRITES.mostWaiting, WRITES.patience);
-  const queues = new Queues(WRITES.mostWaiting, WRITES.patience);
-  const reading: AsCrew = (ctx, does) => reads.run(() => work(ctx, does));
-  const writing: AsCrew = (ctx, does) => queues.run(sessionOf(ctx).crewId, () => writes.run(() => work(ctx, does)));
+  const recordsOf = (ctx: Context, manager: EntityManager) => new Records(manager, sessionOf(ctx).crewId, kinds);
+  const reading: AsCrew = (ctx, does) => desk.read(sessionOf(ctx), (manager) => does(recordsOf(ctx, manager)));
+  const writing: AsCrew = (ctx, does) => desk.write(sessionOf(ctx), (manager) => does(recordsOf(ctx, manager)));
   for (const { kind } of Object.values(kinds)) addKind(router, kind, reading, writing);
   addActs(router, kinds, writing);
   return router;

@@ -1,54 +1,89 @@
 import type { Act, Put } from "@winter-bead/contract";
 import type { Beside } from "@winter-bead/core/src/descriptor/kind";
 import { isDeepStrictEqual } from "node:util";
-import { In, type EntityManager } from "typeorm";
-import { VERSIONS, type StoredKinds } from "./tables";
+import type { EntityManager } from "typeorm";
+import { keyOf, newestOf } from "./many";
+import { madeAt } from "./taken-back";
+import type { StoredKind, StoredKinds } from "./tables";
 
-/** The moment that a UUIDv7 was made; the first of all moments where it tells none. */
-function madeAt(id: string): string {
-  const milliseconds = id[14] === "7" ? Number.parseInt(id.slice(0, 8) + id.slice(9, 13), 16) : 0;
-  return new Date(milliseconds).toISOString();
+/** What belongs to a put of an earlier shape, of the version that it becomes or of one before. */
+interface Said {
+  readonly put: Put;
+  /** Its place among the act's puts. */
+  readonly at: number;
+  readonly of: (version: number) => Beside | undefined;
 }
 
-/** What belongs to a put of an earlier shape is what it says now and the newest before it did not say. */
-async function newlySaid(
+const versionOf = ({ replaces = 0 }: Put) => replaces + 1;
+const withoutTime = ({ at: _at, ...body }: Readonly<Record<string, unknown>>) => body;
+
+/** What puts of earlier shapes say beside: of a new record from the moment that its id was made, of a changed one from the act's. */
+const saidIn = (kinds: StoredKinds, { puts, at: actAt }: Act): readonly Said[] =>
+  puts.flatMap((put, at) => {
+    const beside = kinds[put.kind]?.kind.beside;
+    if (!beside || "voided" in put || !put.old) return [];
+    const { old, id, shape = 1 } = put;
+    const moment = put.replaces === undefined ? new Date(madeAt(id) ?? 0).toISOString() : actAt;
+    return [{ put, at, of: (version: number) => beside({ id, version, body: old, shape, at: moment }) }];
+  });
+
+/** The first bodies of everything of a kind that is a part of these. */
+async function partsKnown(
   manager: EntityManager,
   crewId: string,
-  { replaces = 0 }: Put,
-  said: Beside,
-  besideOf: (version: number) => Beside | undefined,
-): Promise<boolean> {
-  const earlier = Array.from({ length: replaces }, (_, i) => besideOf(replaces - i)!.id);
-  const known = await manager.findBy(VERSIONS, { crewId, kind: said.kind, id: In([said.id, ...earlier]), version: 1 });
-  if (known.some(({ id }) => id === said.id)) return false;
-  const newest = earlier.flatMap((each) => known.filter(({ id }) => id === each))[0];
-  const words = ({ at: _at, ...body }: Readonly<Record<string, unknown>>) => body;
-  return !newest?.body || !isDeepStrictEqual(words(newest.body as Beside["body"]), words(said.body));
+  { kind: { name, table, partOf } }: StoredKind,
+  columnOf: (field: string) => string,
+  wholes: readonly string[],
+): Promise<ReadonlyMap<string, unknown>> {
+  const rows: readonly { readonly id: string; readonly body: unknown }[] = await manager.query(
+    `SELECT known.id, known.body FROM record_version AS known JOIN "${table}" AS part ON part.crew_id = $1 AND part.id = known.id
+     WHERE known.crew_id = $1 AND known.kind = $2 AND known.version = 1 AND part."${columnOf(partOf!.by)}" = ANY($3::uuid[])`,
+    [crewId, name, wholes],
+  );
+  return new Map(rows.map(({ id, body }) => [id, body]));
 }
 
-/** What is a part of a record that is taken back, to be taken back with it. */
+/** Whether a put says now what the newest before it did not say. */
+function isNews({ put, of }: Said, said: Beside, known: ReadonlyMap<string, unknown>): boolean {
+  if (known.has(said.id)) return false;
+  for (let version = put.replaces ?? 0; version >= 1; version -= 1) {
+    const before = known.get(of(version)!.id);
+    if (before) return !isDeepStrictEqual(withoutTime(before as Beside["body"]), withoutTime(said.body));
+  }
+  return true;
+}
+
+const columnIn =
+  ({ columns }: StoredKind) =>
+  (field: string) =>
+    columns.find((each) => each.field === field)!.name;
+
+/** What is a part of records that are taken back, to be taken back with them. */
 async function partsOf(
   manager: EntityManager,
   crewId: string,
   kinds: StoredKinds,
-  whole: Put,
   puts: readonly Put[],
 ): Promise<readonly Put[]> {
   const found: Put[] = [];
-  for (const [kind, { kind: described, entity }] of Object.entries(kinds)) {
-    const { partOf } = described;
-    if (partOf?.kind !== whole.kind) continue;
-    const rows = await manager.findBy(entity, { crewId, voided: false, [partOf.by]: whole.id } as never);
+  const own = new Set(puts.map(keyOf));
+  for (const [kind, stored] of Object.entries(kinds)) {
+    const { partOf, table } = stored.kind;
+    const wholes = puts.filter((put) => "voided" in put && put.kind === partOf?.kind).map(({ id }) => id);
+    if (!partOf || wholes.length === 0) continue;
+    const rows: readonly { readonly id: string; readonly version: number }[] = await manager.query(
+      `SELECT id, version FROM "${table}" WHERE crew_id = $1 AND NOT voided AND "${columnIn(stored)(partOf.by)}" = ANY($2::uuid[])`,
+      [crewId, wholes],
+    );
     for (const { id, version } of rows)
-      if (!puts.some((put) => put.kind === kind && put.id === id))
-        found.push({ kind, id, replaces: version, voided: true });
+      if (!own.has(keyOf({ kind, id }))) found.push({ kind, id, replaces: version, voided: true });
   }
   return found;
 }
 
 /**
  * An act with what its bodies of earlier shapes said beside: a rig of an old phone brings the arrangement of its vessels.
- * A new record says it of the moment that its id was made, a changed one of the act's.
+ * What starts from a version that is not the newest brings nothing: it will not be kept.
  *
  * @returns the act, and where in the act as it was sent a path of it was said
  */
@@ -58,28 +93,34 @@ export async function withBeside(
   kinds: StoredKinds,
   act: Act,
 ): Promise<{ readonly act: Act; readonly saidAt: (path: string) => string }> {
-  const more: Put[] = [];
-  const said: string[] = [];
-  for (const [i, put] of act.puts.entries()) {
-    if ("voided" in put) {
-      more.push(...(await partsOf(manager, crewId, kinds, put, act.puts)));
-      continue;
+  const more: Put[] = [...(await partsOf(manager, crewId, kinds, act.puts))];
+  const paths: string[] = [];
+  const old = saidIn(kinds, act);
+  const newest = await newestOf(
+    manager,
+    crewId,
+    old.map(({ put }) => put),
+  );
+  // Only now is the number that was sent one that something here bears out.
+  const current = old.flatMap((each) => {
+    if (newest.get(keyOf(each.put))?.version !== each.put.replaces) return [];
+    const said = each.of(versionOf(each.put));
+    return said ? [{ each, said }] : [];
+  });
+  for (const kind of new Set(current.map(({ said }) => said.kind))) {
+    const ofKind = current.filter(({ said }) => said.kind === kind);
+    const wholes = ofKind.map(({ each }) => each.put.id);
+    const known = await partsKnown(manager, crewId, kinds[kind]!, columnIn(kinds[kind]!), wholes);
+    for (const { each, said } of ofKind) {
+      if (!isNews(each, said, known)) continue;
+      const { saidBy, ...record } = said;
+      paths[more.length] = `puts.${each.at}.body.${saidBy}`;
+      more.push(record);
     }
-    const beside = kinds[put.kind]?.kind.beside;
-    if (!beside || !put.old) continue;
-    const version = (put.replaces ?? 0) + 1;
-    const at = put.replaces === undefined ? madeAt(put.id) : act.at;
-    const { old, id, shape = 1 } = put;
-    const besideOf = (of: number) => beside({ id, version: of, body: old, shape, at });
-    const found = besideOf(version);
-    if (!found || !(await newlySaid(manager, crewId, put, found, besideOf))) continue;
-    const { saidBy, ...record } = found;
-    said[more.length] = `puts.${i}.body.${saidBy}`;
-    more.push(record);
   }
   const own = act.puts.length;
   return {
     act: more.length === 0 ? act : { ...act, puts: [...act.puts, ...more] },
-    saidAt: (path) => said[Number(path.split(".")[1]) - own] ?? path,
+    saidAt: (path) => paths[Number(path.split(".")[1]) - own] ?? path,
   };
 }

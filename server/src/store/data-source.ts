@@ -31,8 +31,8 @@ const MIGRATIONS = [
   Arrangements1796200000009,
 ];
 
-/** Milliseconds: of a statement, and of waiting for a row that another write holds; then the database gives up. */
-const LONGEST_STATEMENT = 8_000;
+/** Milliseconds: of a statement whose request was given up before, and of waiting for a row that another write holds. */
+const LONGEST_STATEMENT = 5_000;
 const LONGEST_LOCK = 2_000;
 export const SERVING = { statement_timeout: LONGEST_STATEMENT, lock_timeout: LONGEST_LOCK } as const;
 
@@ -58,7 +58,7 @@ export const dataSource = ({ port, database, user, password }: DatabaseAddress, 
     uuidExtension: "pgcrypto",
     installExtensions: false,
     poolSize: 10,
-    extra: { connectionTimeoutMillis: 5000, ...bounds },
+    extra: { connectionTimeoutMillis: 3_000, ...bounds },
     logging: false,
   });
 

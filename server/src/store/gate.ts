@@ -1,3 +1,5 @@
+import type { Deadline } from "./deadline";
+
 /** More is asked at once than can be answered in time: nothing was done. */
 export class Busy extends Error {}
 
@@ -21,9 +23,12 @@ export class Gate {
     private readonly patience: number,
   ) {}
 
-  /** @throws Busy when there is no room, or none in time; the work was not begun then */
-  async run<T>(work: () => Promise<T>): Promise<T> {
-    await this.enter();
+  /**
+   * @param deadline of the request, which may come before the gate's own patience ends
+   * @throws Busy when there is no room, or none in time; the work was not begun then
+   */
+  async run<T>(work: () => Promise<T>, deadline?: Deadline): Promise<T> {
+    await this.enter(Math.min(this.patience, deadline?.left ?? Infinity));
     try {
       return await work();
     } finally {
@@ -31,7 +36,7 @@ export class Gate {
     }
   }
 
-  private enter(): Promise<void> | undefined {
+  private enter(patience: number): Promise<void> | undefined {
     if (this.inside < this.atOnce) {
       this.inside += 1;
       return undefined;
@@ -41,7 +46,7 @@ export class Gate {
       const timer = setTimeout(() => {
         this.waiting.splice(this.waiting.indexOf(waiter), 1);
         turnAway(new Busy());
-      }, this.patience);
+      }, patience);
       const waiter: Waiter = { go, timer };
       this.waiting.push(waiter);
     });

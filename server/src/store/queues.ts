@@ -1,3 +1,4 @@
+import type { Deadline } from "./deadline";
 import { Gate } from "./gate";
 
 /** One queue for each crew: its writes go one after the other, and none of them waits for another crew's. */
@@ -11,12 +12,12 @@ export class Queues {
   ) {}
 
   /** @throws Busy when too many wait already, or it would take too long; the work was not begun then */
-  async run<T>(crewId: string, work: () => Promise<T>): Promise<T> {
+  async run<T>(crewId: string, work: () => Promise<T>, deadline?: Deadline): Promise<T> {
     const queue = this.gates.get(crewId) ?? { gate: new Gate(1, this.mostWaiting, this.patience), inside: 0 };
     this.gates.set(crewId, queue);
     queue.inside += 1;
     try {
-      return await queue.gate.run(work);
+      return await queue.gate.run(work, deadline);
     } finally {
       queue.inside -= 1;
       if (queue.inside === 0) this.gates.delete(crewId);

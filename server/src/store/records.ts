@@ -3,11 +3,23 @@ import { isDeepStrictEqual } from "node:util";
 import type { Act, FieldError, Page, Put, Stored } from "@winter-bead/contract";
 import { currentShape, inUseWords, upcast, type Users } from "@winter-bead/core";
 import { mayName, referencesIn } from "@winter-bead/core/src/descriptor/references";
-import { In, MoreThan, type EntityManager } from "typeorm";
+import { In, type EntityManager } from "typeorm";
 import { withBeside } from "./beside-old";
-import { names, rowsNaming } from "./naming";
-import { fromRow, toItemRow, toRow } from "./rows";
-import { ACTS, VERSIONS, type ItemRow, type Row, type StoredKind, type StoredKinds, type VersionRow } from "./tables";
+import {
+  keyOf,
+  namingAny,
+  newestOf,
+  rowsOf,
+  versionsOf,
+  writeAll,
+  type FoundRow,
+  type KnownVersion,
+  type Naming,
+  type Newest,
+} from "./many";
+import { fromRow, type JsonRow } from "./rows";
+import { ACTS, VERSIONS, type StoredKind, type StoredKinds } from "./tables";
+import { takenBackBefore, type NamedBy } from "./taken-back";
 
 /** A record's fields as they came over the wire, checked. */
 export type Body = { readonly [field: string]: unknown };
@@ -47,24 +59,23 @@ export class Records {
   ) {}
 
   /** One record, taken back or not. */
-  async get(name: string, id: string): Promise<Kept | undefined> {
-    const stored = this.stored(name);
-    const row = await this.manager.findOneBy(stored.entity, { crewId: this.crewId, id });
-    return row ? (await this.assemble(stored, [row]))[0] : undefined;
+  async get(kind: string, id: string): Promise<Kept | undefined> {
+    const rows = await rowsOf(this.manager, this.crewId, this.kinds, [{ kind, id }]);
+    return (await this.assemble(rows))[0];
   }
 
   /** A page in the order of ids, which is the order in which UUIDv7 ids were made. What was taken back is left out. */
   async list(name: string, limit: number, after?: string): Promise<Page<Kept>> {
-    const stored = this.stored(name);
-    const rows = await this.manager.find(stored.entity, {
-      where: { crewId: this.crewId, voided: false, ...(after === undefined ? {} : { id: MoreThan(after) }) },
-      order: { id: "ASC" },
-      take: limit + 1,
-    });
-    const page = rows.slice(0, limit);
-    const items = await this.assemble(stored, page);
-    const shape = currentShape(stored.kind);
-    return rows.length > limit ? { items, shape, next: page[page.length - 1]!.id } : { items, shape };
+    const { kind } = this.stored(name);
+    const rows: readonly { readonly row: JsonRow }[] = await this.manager.query(
+      `SELECT to_jsonb(kept) AS row FROM "${kind.table}" AS kept
+       WHERE crew_id = $1 AND NOT voided AND ($2::uuid IS NULL OR id > $2) ORDER BY id LIMIT $3`,
+      [this.crewId, after ?? null, limit + 1],
+    );
+    const page = rows.slice(0, limit).map(({ row }) => ({ kind: name, row }));
+    const items = await this.assemble(page);
+    const shape = currentShape(kind);
+    return rows.length > limit ? { items, shape, next: items[items.length - 1]!.id } : { items, shape };
   }
 
   /** Every version, oldest first, with the act that made it and who did it; a void has no body. */
@@ -122,16 +133,25 @@ export class Records {
     const done = await this.repeated(id, act, accepted);
     if (done) return done;
     const fresh = act.puts.filter((put) => !accepted.has(put));
-    const refusal = (await this.stale(act, fresh)) ?? (await this.strangers(act)) ?? (await this.inUse(act, fresh));
+    const references = this.referencesOf(act);
+    const newest = await newestOf(this.manager, this.crewId, [...act.puts, ...references]);
+    const refusal =
+      (await this.stale(act, fresh, newest)) ??
+      this.strangers(references, newest) ??
+      (await this.takenBack(act, fresh, references, newest)) ??
+      (await this.inUse(act, fresh));
     if (refusal) return refusal;
-    // What an act brings may name what it brings further on.
-    if (fresh.length > 1) await this.manager.query("SET CONSTRAINTS ALL DEFERRED");
     const { at, what, undoes = null } = act;
     await this.manager.insert(ACTS, {
       ...{ crewId: this.crewId, id, at: new Date(at), what, undoes },
       ...{ author: author ?? null, acceptedAt: new Date() },
     });
-    for (const [i, put] of fresh.entries()) await this.write(put, last - act.puts.length + 1 + i, id);
+    const numbered = fresh.map((put, i) => ({
+      put,
+      version: versionOf(put),
+      seq: last - act.puts.length + 1 + i,
+    }));
+    await writeAll(this.manager, this.crewId, this.kinds, id, numbered);
     return { outcome: "kept", records: await this.recordsOf(act) };
   }
 
@@ -159,15 +179,12 @@ export class Records {
 
   /** Which of an act's puts are kept already, just so. */
   private async acceptedOf({ puts }: Act): Promise<ReadonlySet<Put>> {
-    const rows = await this.manager.findBy(
-      VERSIONS,
-      puts.map((put) => ({ crewId: this.crewId, kind: put.kind, id: put.id, version: versionOf(put) })),
-    );
-    const byRecord = new Map(rows.map((row) => [`${row.kind} ${row.id}`, row]));
-    return new Set(puts.filter((put) => this.isSame(put, byRecord.get(`${put.kind} ${put.id}`))));
+    const asked = puts.map((put) => ({ kind: put.kind, id: put.id, version: versionOf(put) }));
+    const known = await versionsOf(this.manager, this.crewId, asked);
+    return new Set(puts.filter((put) => this.isSame(put, known.get(keyOf(put)))));
   }
 
-  private isSame(put: Put, row: VersionRow | undefined): boolean {
+  private isSame(put: Put, row: KnownVersion | undefined): boolean {
     if (!row || row.voided !== isVoid(put)) return false;
     if (isVoid(put)) return true;
     const before = upcast(this.stored(put.kind).kind, row.body as Body, row.shape);
@@ -175,144 +192,134 @@ export class Records {
   }
 
   /** The first put that starts from another version than the newest. */
-  private async stale({ puts }: Act, fresh: readonly Put[]): Promise<Refusal | undefined> {
+  private async stale(
+    { puts }: Act,
+    fresh: readonly Put[],
+    newest: ReadonlyMap<string, Newest>,
+  ): Promise<Refusal | undefined> {
     for (const put of fresh) {
-      const record = await this.get(put.kind, put.id);
-      if (!record && put.replaces !== undefined) return { outcome: "missing", put: puts.indexOf(put) };
-      if (record && record.version !== put.replaces) return { outcome: "conflict", put: puts.indexOf(put), record };
+      const known = newest.get(keyOf(put));
+      if (!known && put.replaces !== undefined) return { outcome: "missing", put: puts.indexOf(put) };
+      if (known && known.version !== put.replaces)
+        return { outcome: "conflict", put: puts.indexOf(put), record: (await this.get(put.kind, put.id))! };
     }
     return undefined;
   }
 
-  /** What an act names that this crew does not have, and that the act does not bring. */
-  private async strangers({ puts }: Act): Promise<Refusal | undefined> {
-    const brought = new Set(puts.map(({ kind, id }) => `${kind} ${id}`));
-    const named = puts.flatMap((put, i) =>
+  /** What an act names and does not bring itself. */
+  private referencesOf({ puts }: Act): readonly NamedBy[] {
+    const brought = new Set(puts.filter((put) => !isVoid(put)).map(keyOf));
+    return puts.flatMap((put, i) =>
       isVoid(put)
         ? []
         : referencesIn(this.stored(put.kind).kind, put.body)
-            .filter(({ to, id }) => !brought.has(`${to} ${id}`))
-            .map((reference) => ({ ...reference, put: i })),
+            .map(({ to, id, path }) => ({ kind: to, id, path: `puts.${i}.body.${path}`, by: put }))
+            .filter((reference) => !brought.has(keyOf(reference))),
     );
-    const errors: FieldError[] = [];
-    for (const to of new Set(named.map((each) => each.to))) {
-      const ofKind = named.filter((each) => each.to === to);
-      const ids = [...new Set(ofKind.map((each) => each.id))];
-      const { entity, kind } = this.stored(to);
-      const rows = await this.manager.find(entity, {
-        where: { crewId: this.crewId, id: In(ids) },
-        select: { id: true } as never,
+  }
+
+  /** What an act names that this crew does not have, and that the act does not bring. */
+  private strangers(references: readonly NamedBy[], newest: ReadonlyMap<string, Newest>): Refusal | undefined {
+    const errors = references
+      .filter((reference) => !newest.has(keyOf(reference)))
+      .map(({ kind, path }) => ({ path, message: `This ${this.stored(kind).kind.one} is not known here.` }));
+    return errors.length > 0 ? { outcome: "refused", errors } : undefined;
+  }
+
+  /** What an act newly names though it was taken back. */
+  private async takenBack(
+    act: Act,
+    fresh: readonly Put[],
+    references: readonly NamedBy[],
+    newest: ReadonlyMap<string, Newest>,
+  ): Promise<Refusal | undefined> {
+    const gone = references.filter((each) => fresh.includes(each.by) && newest.get(keyOf(each))!.voided);
+    if (gone.length === 0) return undefined;
+    const excused = await takenBackBefore(this.manager, this.crewId, this.kinds, act, gone, newest);
+    const errors = gone
+      .filter((each) => !excused.has(each))
+      .map(({ kind, path }) => {
+        const { one } = this.stored(kind).kind;
+        return { path, message: `This ${one} was taken back: choose another, or bring the ${one} back first.` };
       });
-      const here = new Set(rows.map((row) => row.id));
-      for (const { id, path, put } of ofKind)
-        if (!here.has(id))
-          errors.push({ path: `puts.${put}.body.${path}`, message: `This ${kind.one} is not known here.` });
-    }
     return errors.length > 0 ? { outcome: "refused", errors } : undefined;
   }
 
   /** The first record to be taken back that something in use names, as it will be after this act. */
   private async inUse({ puts }: Act, fresh: readonly Put[]): Promise<Refusal | undefined> {
-    for (const put of fresh) {
-      if (!isVoid(put)) continue;
-      const users: Users[] = [];
-      for (const [name, stored] of Object.entries(this.kinds)) {
-        if (!mayName(stored.kind, put.kind)) continue;
-        const own = puts.filter((each) => each.kind === name);
-        const others = (await rowsNaming(this.manager, this.crewId, stored, put)).filter(
-          (row) => !own.some((each) => each.id === row.id),
-        );
-        const brought = own.filter((each) => !isVoid(each) && names(stored.kind, each.body, put));
-        const count = others.length + brought.length;
-        const first = others[0]?.["name"];
-        if (count > 0)
-          users.push({ kind: stored.kind, count, ...(first === undefined ? {} : { name: String(first) }) });
-      }
+    const leaving = fresh.filter(isVoid);
+    if (leaving.length === 0) return undefined;
+    const own = new Set(puts.map(keyOf));
+    const found = (await namingAny(this.manager, this.crewId, this.kinds, leaving)).filter(
+      (each) => !own.has(keyOf(each)),
+    );
+    for (const put of leaving) {
+      const users = this.usersOf(put, puts, found);
       if (users.length > 0)
         return { outcome: "in-use", put: puts.indexOf(put), words: inUseWords(this.stored(put.kind).kind, users) };
     }
     return undefined;
   }
 
-  private async recordsOf({ puts }: Act): Promise<readonly KeptByAct[]> {
-    const found = new Map<string, Kept>();
-    for (const name of new Set(puts.map(({ kind }) => kind))) {
-      const stored = this.stored(name);
-      const ids = puts.filter(({ kind }) => kind === name).map(({ id }) => id);
-      const rows = await this.manager.findBy(stored.entity, { crewId: this.crewId, id: In(ids) });
-      for (const record of await this.assemble(stored, rows)) found.set(`${name} ${record.id}`, record);
+  /** Who names a record, by kinds: of those in use, and of what an act brings. */
+  private usersOf(put: Put, puts: readonly Put[], found: readonly Naming[]): readonly Users[] {
+    const isIt = ({ to, id }: { readonly to: string; readonly id: string }) => to === put.kind && id === put.id;
+    const users: Users[] = [];
+    for (const [name, { kind, columns }] of Object.entries(this.kinds)) {
+      if (!mayName(kind, put.kind)) continue;
+      const others = new Map(
+        found
+          .filter(
+            (each) =>
+              each.kind === name &&
+              each.target === put.id &&
+              (each.row ? referencesIn(kind, fromRow(columns, each.row)).some(isIt) : each.to === put.kind),
+          )
+          .map((each) => [each.id, each.name]),
+      );
+      const brought = puts.filter((each) => each.kind === name && !isVoid(each) && referencesIn(kind, each.body).some(isIt));
+      const count = others.size + brought.length;
+      const first = [...others.values()][0] ?? undefined;
+      if (count > 0) users.push({ kind, count, ...(first === undefined ? {} : { name: first }) });
     }
-    return puts.map(({ kind, id }) => ({ kind, record: found.get(`${kind} ${id}`)! }));
+    return users;
   }
 
-  private async write(put: Put, seq: number, actId: string): Promise<void> {
-    const stored = this.stored(put.kind);
-    const version = versionOf(put);
-    const where = { crewId: this.crewId, id: put.id };
-    const body = isVoid(put) ? null : put.body;
-    const row = { ...where, version, voided: body === null, ...(body && toRow(stored.columns, body)) };
-    if (version === 1) await this.manager.insert(stored.entity, row as never);
-    else await this.manager.update(stored.entity, where, row as never);
-    if (body) await this.writeItems(stored, put.id, body);
-    await this.manager.insert(VERSIONS, {
-      ...where,
-      kind: put.kind,
-      version,
-      seq: String(seq),
-      actId,
-      voided: body === null,
-      shape: currentShape(stored.kind),
-      body: body as never,
-      acceptedAt: new Date(),
+  private async recordsOf({ puts }: Act): Promise<readonly KeptByAct[]> {
+    const rows = await rowsOf(this.manager, this.crewId, this.kinds, puts);
+    const records = await this.assemble(rows);
+    const found = new Map(records.map((record, i) => [keyOf({ kind: rows[i]!.kind, id: record.id }), record]));
+    return puts.map((put) => ({ kind: put.kind, record: found.get(keyOf(put))! }));
+  }
+
+  /** Rows as records, with the rows of their lists. */
+  private async assemble(rows: readonly FoundRow[]): Promise<readonly Kept[]> {
+    const lists = new Map<string, readonly Body[]>();
+    for (const name of new Set(rows.map(({ kind }) => kind)))
+      for (const list of this.stored(name).items) {
+        const parent = `${this.stored(name).kind.table}_id`;
+        const ids = rows.flatMap(({ kind, row }) => (kind === name ? [row["id"]] : []));
+        const items: readonly { readonly row: JsonRow }[] = await this.manager.query(
+          `SELECT to_jsonb(item) AS row FROM "${list.table}" AS item
+           WHERE crew_id = $1 AND "${parent}" = ANY($2::uuid[]) ORDER BY "${parent}", position`,
+          [this.crewId, ids],
+        );
+        for (const { row } of items) {
+          const key = `${list.field} ${String(row[parent])}`;
+          const item = { id: row["id"], ...fromRow(list.columns, row) };
+          lists.set(key, [...(lists.get(key) ?? []), item]);
+        }
+      }
+    return rows.map(({ kind, row }) => {
+      const { columns, items } = this.stored(kind);
+      const id = String(row["id"]);
+      return {
+        ...fromRow(columns, row),
+        ...Object.fromEntries(items.map(({ field }) => [field, lists.get(`${field} ${id}`) ?? []])),
+        id,
+        version: Number(row["version"]),
+        voided: row["voided"] === true,
+      };
     });
   }
-
-  private async writeItems({ items }: StoredKind, parentId: string, body: Body): Promise<void> {
-    for (const { entity, columns, field } of items) {
-      await this.manager.delete(entity, { crewId: this.crewId, parentId } as never);
-      const rows = ((body[field] as readonly Body[] | undefined) ?? []).map((item, position) => ({
-        crewId: this.crewId,
-        parentId,
-        position,
-        ...toItemRow(columns, item),
-      }));
-      if (rows.length > 0) await this.manager.insert(entity, rows as never);
-    }
-  }
-
-  private async assemble({ columns, items }: StoredKind, rows: readonly Row[]): Promise<readonly Kept[]> {
-    const lists = new Map<string, Map<string, ItemRow[]>>();
-    for (const { entity, field } of items)
-      lists.set(field, groupedByParent(rows.length === 0 ? [] : await this.itemsOf(entity, rows)));
-    return rows.map((row) => ({
-      ...fromRow(columns, row),
-      ...Object.fromEntries(
-        items.map(({ field, columns: of }) => [
-          field,
-          (lists.get(field)!.get(row.id) ?? []).map((item) => ({ id: item.id, ...fromRow(of, item) })),
-        ]),
-      ),
-      id: row.id,
-      version: row.version,
-      voided: row.voided,
-    }));
-  }
-
-  private itemsOf(entity: StoredKind["items"][number]["entity"], rows: readonly Row[]): Promise<ItemRow[]> {
-    return this.manager
-      .createQueryBuilder(entity, "item")
-      .where("item.crewId = :crewId AND item.parentId = ANY(:ids)", {
-        crewId: this.crewId,
-        ids: rows.map((row) => row.id),
-      })
-      .orderBy("item.parentId")
-      .addOrderBy("item.position")
-      .getMany();
-  }
-}
-
-function groupedByParent(items: readonly ItemRow[]): Map<string, ItemRow[]> {
-  const byParent = new Map<string, ItemRow[]>();
-  for (const item of items) byParent.set(item.parentId, [...(byParent.get(item.parentId) ?? []), item]);
-  return byParent;
 }

@@ -2,29 +2,25 @@ import type { Column } from "./tables";
 
 type Body = { readonly [field: string]: unknown };
 
-/** A body's fields as columns. */
-export const toRow = (columns: readonly Column[], body: Body): Record<string, unknown> =>
+/** A row as the database gives and takes it as JSON, by the names of its columns. */
+export type JsonRow = { readonly [column: string]: unknown };
+
+const asInstant = (value: unknown) => new Date(value as string).toISOString();
+
+/** A body's fields by their columns. */
+export const toRow = (columns: readonly Column[], body: Body): JsonRow =>
   Object.fromEntries(
-    columns.map(({ field, type }) => {
-      const value = body[field];
-      if (value === undefined) return [field, null];
-      return [field, type === "timestamptz" ? new Date(value as string) : value];
+    columns.map(({ field, name, type }) => {
+      const value = body[field] ?? null;
+      return [name, value !== null && type === "timestamptz" ? asInstant(value) : value];
     }),
   );
 
-/** An item of a list as columns, its own id among them. */
-export const toItemRow = (columns: readonly Column[], item: Body): Record<string, unknown> => ({
-  id: item["id"],
-  ...toRow(columns, item),
-});
-
 /** Columns as a body's fields; what was left out stays out. */
-export const fromRow = (columns: readonly Column[], row: Body): Body =>
+export const fromRow = (columns: readonly Column[], row: JsonRow): Body =>
   Object.fromEntries(
-    columns
-      .map(({ field }): [string, unknown] => {
-        const value = row[field];
-        return [field, value instanceof Date ? value.toISOString() : value];
-      })
-      .filter(([, value]) => value !== null && value !== undefined),
+    columns.flatMap(({ field, name, type }): [string, unknown][] => {
+      const value = row[name] ?? null;
+      return value === null ? [] : [[field, type === "timestamptz" ? asInstant(value) : value]];
+    }),
   );

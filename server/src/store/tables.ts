@@ -32,6 +32,7 @@ export interface Column {
 /** A list of a kind whose rows stand in a table of their own. */
 export interface ItemTable {
   readonly field: string;
+  readonly table: string;
   readonly columns: readonly Column[];
   readonly entity: EntitySchema<ItemRow>;
 }
@@ -95,6 +96,7 @@ function itemTable(kind: Kind, field: string, { table, item }: ListField & { rea
   const columns = columnsOf(item.fields);
   return {
     field,
+    table,
     columns,
     entity: new EntitySchema<ItemRow>({
       name: table,

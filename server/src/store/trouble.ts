@@ -1,3 +1,4 @@
+import { TimeUp } from "./deadline";
 import { Busy } from "./gate";
 
 /** The connection broke while the database was told to keep: it may have, or not. */
@@ -51,6 +52,7 @@ export function connectionBroke(error: unknown): boolean {
 export function storeTroubleOf(error: unknown): StoreTrouble | undefined {
   if (error instanceof Busy) return "busy";
   if (error instanceof UncertainCommit) return "uncertain";
+  if (error instanceof TimeUp) return "unreachable";
   const { code, message } = databaseErrorOf(error);
   if (DISK_FULL.has(code)) return "disk-full";
   if (TRY_LATER.test(code) || NO_CONNECTION_IN_TIME.test(message)) return "busy";
