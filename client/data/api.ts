@@ -1,6 +1,7 @@
 import type { Act, Page, Problem, RecordKind, RecordTypes, Stored } from "@winter-bead/contract";
 import { KINDS, type Id } from "@winter-bead/core";
 import { currentShape } from "@winter-bead/core/src/descriptor/kind";
+import { heardTime } from "./clock";
 import { thisDevice } from "./device";
 import { isExample } from "./example";
 import { reach } from "./reach";
@@ -35,7 +36,9 @@ interface Answer {
 
 /** A whole answer: one that is cut short is none. */
 async function receive(path: string, init?: RequestInit): Promise<Answer | undefined> {
+  const askedAt = Date.now();
   const response = await fetch(`${BASE}${path}`, init);
+  if (isJson(response)) heardTime(response.headers.get("date"), askedAt);
   return isJson(response) ? { status: response.status, ok: response.ok, body: await response.json() } : undefined;
 }
 
@@ -136,6 +139,10 @@ export const putAct = (id: Id, act: Act): Promise<{ readonly records: readonly K
     headers: { "Content-Type": "application/json", "Winter-Bead-Device": thisDevice() },
     body: JSON.stringify(act),
   });
+
+/** A record as the server has it, taken back or not. */
+export const fetchRecord = <K extends RecordKind>(kind: K, id: string, signal?: AbortSignal) =>
+  ask<Kept<K>>(`/${kind}/${id}`, signal ? { signal } : {});
 
 /** One accepted version of a record. */
 export interface Version<K extends RecordKind> {

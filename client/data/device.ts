@@ -1,12 +1,14 @@
 import { v7 as uuidv7 } from "uuid";
+import { keepOnDevice, onDevice } from "./on-device";
 
 const KEY = "winter-bead-device";
+let name: string | undefined;
 
 /** The name by which this device signs what it keeps; made once. */
 export function thisDevice(): string {
-  const known = globalThis.localStorage?.getItem(KEY);
-  if (known) return known;
-  const made = uuidv7();
-  globalThis.localStorage?.setItem(KEY, made);
-  return made;
+  name ??= onDevice(KEY) ?? undefined;
+  if (name) return name;
+  name = uuidv7();
+  keepOnDevice(KEY, name);
+  return name;
 }

@@ -1,20 +1,17 @@
 import { nameHere } from "./example";
+import { forgetOnDevice, jsonOnDevice, keepOnDevice } from "./on-device";
 import { useCallback, useState } from "react";
 
 const PREFIX = `${nameHere("winter-bead-draft")}:`;
 
 /** What was kept under a name; nothing where that is unreadable. */
 export function savedDraft(name: string): object {
-  try {
-    return (JSON.parse(localStorage.getItem(PREFIX + name) ?? "{}") ?? {}) as object;
-  } catch {
-    return {};
-  }
+  return jsonOnDevice<object>(PREFIX + name) ?? {};
 }
 
 /** Keeps something under a name before the place that shows it is opened. */
 export const saveDraft = (name: string, draft: object): void =>
-  localStorage.setItem(PREFIX + name, JSON.stringify(draft));
+  void keepOnDevice(PREFIX + name, JSON.stringify(draft));
 
 /** State that survives a closed tab, by name; `clear` forgets it. */
 export function useDraft<T extends object>(
@@ -27,14 +24,14 @@ export function useDraft<T extends object>(
     (part: Partial<T>) => {
       setDraft((before) => {
         const after = { ...before, ...part };
-        localStorage.setItem(key, JSON.stringify(after));
+        keepOnDevice(key, JSON.stringify(after));
         return after;
       });
     },
     [key],
   );
   const clear = useCallback(() => {
-    localStorage.removeItem(key);
+    forgetOnDevice(key);
     setDraft(initial);
     // The initial value is a constant of the screen.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -1,4 +1,5 @@
 import { clear, createStore, type UseStore } from "idb-keyval";
+import { forgetOnDevice, namesOnDevice } from "./on-device";
 
 const KEY = "winter-bead-example";
 /** Ends every name under which the example keeps something on the device. */
@@ -21,9 +22,9 @@ export const exampleStore = (): UseStore => (store ??= createStore("winter-bead-
 export async function forgetExample(): Promise<void> {
   await clear(exampleStore()).catch(() => undefined);
   indexedDB.deleteDatabase(`winter-bead-acts${EXAMPLE}`);
-  const names = Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i)!);
+  const names = namesOnDevice();
   for (const name of names)
-    if (new RegExp(`^winter-bead-[a-z-]+${EXAMPLE}(:|$)`).test(name)) localStorage.removeItem(name);
+    if (new RegExp(`^winter-bead-[a-z-]+${EXAMPLE}(:|$)`).test(name)) forgetOnDevice(name);
 }
 
 /** Shows the invented crew in this window, from its beginning. */

@@ -24,7 +24,7 @@ interface Schema extends DBSchema {
 
 /** Why what waits is not sent though the server answers. */
 export interface Held {
-  readonly why: "signed-out" | "newer-shape";
+  readonly why: "signed-out" | "newer-shape" | "unknown";
   readonly words: string;
 }
 
@@ -58,8 +58,14 @@ const LONGEST_HOLD = 300_000;
 
 const SIGNED_OUT = 401;
 
-/** What keeps a write waiting that is not at fault itself; undefined where it is. */
-function heldBy({ status, problem }: Refused): Held | undefined {
+/** What keeps a write waiting that is not at fault itself; undefined where the server read it and would not take it. */
+function heldBy(error: unknown): Held | undefined {
+  if (!(error instanceof Refused))
+    return {
+      why: "unknown",
+      words: `Sending came to a halt here (${String((error as Error).message ?? error)}). Nothing is lost; it is tried again.`,
+    };
+  const { status, problem } = error;
   if (status === SIGNED_OUT || problem.type === PROBLEMS.signedOut)
     return { why: "signed-out", words: "You are signed out: what waits is sent once you are signed in again." };
   if (problem.type === PROBLEMS.newerShape)
@@ -86,6 +92,7 @@ export class Outbox {
   private settling: Promise<void> | undefined;
   private draining = false;
   private hold = FIRST_HOLD;
+  private layAgain = FIRST_HOLD;
   private holdTimer: ReturnType<typeof setTimeout> | undefined;
 
   /**
@@ -103,7 +110,7 @@ export class Outbox {
           .createIndex("id", "id", { unique: true }),
     });
     this.channel.onmessage = ({ data }: MessageEvent<Message>) => {
-      if (data.type === "accepted") void this.onAccepted(data.accepted);
+      if (data.type === "accepted") void this.onAccepted(data.accepted).catch(() => undefined);
       void this.load().then(() => this.drain());
     };
     void this.moveOver()
@@ -236,11 +243,13 @@ export class Outbox {
       this.settling ??= this.settle();
     } catch (error) {
       if (error instanceof OutOfReach) return;
-      const held = error instanceof Refused ? heldBy(error) : undefined;
+      const held = heldBy(error);
       if (held) return this.holdBack(held);
-      const problem: Problem =
-        error instanceof Refused ? error.problem : { type: "about:blank", title: String(error), status: 0 };
-      await this.replace({ ...item, refused: problem });
+      try {
+        await this.replace({ ...item, refused: (error as Refused).problem });
+      } catch (full) {
+        return this.holdBack(heldBy(full)!);
+      }
       this.onRefused(act);
       this.tell({ type: "changed" });
     }
@@ -263,10 +272,22 @@ export class Outbox {
     void this.drain();
   }
 
-  /** Lays a batch of answers on this device, and only then lets their rows go. */
+  /** Lays answers on this device after a moment; where it would not take them, their rows stay and it is tried again. */
   private async settle(): Promise<void> {
     await new Promise((resolve) => setTimeout(resolve, SETTLE_AFTER));
     this.settling = undefined;
+    try {
+      await this.lay();
+      this.layAgain = FIRST_HOLD;
+    } catch {
+      const again = setTimeout(() => (this.settling ??= this.settle()), this.layAgain);
+      (again as { unref?: () => void }).unref?.();
+      this.layAgain = Math.min(2 * this.layAgain, LONGEST_HOLD);
+    }
+  }
+
+  /** Lays a batch of answers on this device, and only then lets their rows go. */
+  private async lay(): Promise<void> {
     const batch = [...this.answered.values()];
     await this.onAccepted(batch);
     const transaction = (await this.database).transaction("acts", "readwrite");

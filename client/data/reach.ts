@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from "react";
+import { heardTime } from "./clock";
 
 /** Whether the server answers, as this device last saw it. */
 export interface Reach {
@@ -123,8 +124,10 @@ class ReachState {
     if (globalThis.document?.visibilityState === "hidden" && this.state.state === "reached") return;
     clearTimeout(this.timer);
     try {
+      const askedAt = Date.now();
       const answer = await fetch(PROBE, { cache: "no-store" });
       if (!/json/.test(answer.headers.get("content-type") ?? "")) throw new Error("something else answered");
+      heardTime(answer.headers.get("date"), askedAt);
       if (answer.ok) return this.reached(true);
       const { detail, title } = (await answer.json()) as { detail?: string; title?: string };
       this.lost("busy", title ?? detail);

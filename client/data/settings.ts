@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from "react";
+import { jsonOnDevice, keepOnDevice } from "./on-device";
 
 /** How this person reads numbers and works; kept on the device. */
 export interface Settings {
@@ -29,11 +30,7 @@ const defaults = (): Settings => ({
 });
 
 function read(): Settings {
-  try {
-    return { ...defaults(), ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<Settings>) };
-  } catch {
-    return defaults();
-  }
+  return { ...defaults(), ...jsonOnDevice<Partial<Settings>>(KEY) };
 }
 
 let current = read();
@@ -46,7 +43,7 @@ function subscribe(listener: () => void) {
 
 export function changeSettings(part: Partial<Settings>): void {
   current = { ...current, ...part };
-  localStorage.setItem(KEY, JSON.stringify(current));
+  keepOnDevice(KEY, JSON.stringify(current));
   for (const listener of listeners) listener();
 }
 

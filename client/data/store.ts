@@ -8,6 +8,7 @@ import { useSyncExternalStore } from "react";
 import { localDate } from "../ui/format";
 import { actOf, bodyOf, changed, kept, takenBack, undoOf, type Step } from "./acts";
 import { fetchAll, OutOfReach, type Kept } from "./api";
+import { clockNow, clockNowIso } from "./clock";
 import { exampleStore, isExample } from "./example";
 import { newId } from "./new-id";
 import { Outbox, type OutboxState } from "./outbox";
@@ -46,7 +47,8 @@ let pending: ReturnType<typeof setTimeout> | undefined;
 const persister: Persister = {
   persistClient: (client: PersistedClient) => {
     clearTimeout(pending);
-    pending = setTimeout(() => void set(PERSIST_KEY, client, lists), PERSIST_AFTER);
+    // Without room the next start asks the server for what is not here.
+    pending = setTimeout(() => void set(PERSIST_KEY, client, lists).catch(() => undefined), PERSIST_AFTER);
   },
   restoreClient: async () => {
     const kept = await get<PersistedClient>(PERSIST_KEY, lists);
@@ -177,7 +179,7 @@ function versionHere({ kind, id }: Put): number {
 }
 
 async function undo(what: string, steps: readonly Step[], undoes: Id): Promise<void> {
-  const act = undoOf(`${what}, undone`, new Date().toISOString(), steps, undoes);
+  const act = undoOf(`${what}, undone`, clockNowIso(), steps, undoes);
   if (act.puts.some((put) => versionHere(put) > (put.replaces ?? 0)))
     throw new ChangedSince("It was changed since. Correct it where it stands; nothing was undone.");
   await outbox.add(newId(), act);
@@ -188,7 +190,7 @@ async function undo(what: string, steps: readonly Step[], undoes: Id): Promise<v
  * @param what in the trade's words: `Refill of Van`
  * @throws DeviceRefused when the device would not keep it
  */
-export async function act(what: string, steps: readonly Step[], at = new Date().toISOString()): Promise<Done> {
+export async function act(what: string, steps: readonly Step[], at = clockNowIso()): Promise<Done> {
   const id = newId();
   await outbox.add(id, actOf(what, at, steps));
   askToStay();
@@ -237,7 +239,7 @@ function usersHere(kind: RecordKind, id: Id): readonly Users[] {
   });
 }
 
-const today = () => localDate(Date.now());
+const today = () => localDate(clockNow());
 
 /** Puts a sold meter, vessel, rig or tap out of the lists; history keeps it. */
 export const retire = <K extends "taps" | "meters" | "vessels" | "rigs">(kind: K, record: Kept<K>): Promise<Done> =>

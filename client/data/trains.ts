@@ -1,4 +1,6 @@
-import { Trains, type Arrangement } from "@winter-bead/core";
+import { asOfNow, Trains, type Arrangement } from "@winter-bead/core";
+import { useNow } from "./present";
+import { useMemo } from "react";
 import { useRecords } from "./store";
 
 let last: { readonly of: readonly Arrangement[]; readonly trains: Trains } | undefined;
@@ -9,4 +11,9 @@ export function trainsOf(arrangements: readonly Arrangement[]): Trains {
   return last.trains;
 }
 
-export const useTrains = (): Trains => trainsOf(useRecords("arrangements").records);
+/** What is dated ahead by up to a day stands now. */
+export function useTrains(): Trains {
+  const { records } = useRecords("arrangements");
+  const now = useNow();
+  return trainsOf(useMemo(() => asOfNow(records, now), [records, now]));
+}

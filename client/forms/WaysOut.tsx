@@ -1,3 +1,4 @@
+import { clockNow } from "../data/clock";
 import { useQuery } from "@tanstack/react-query";
 import { View } from "@tamagui/core";
 import type { RecordKind } from "@winter-bead/contract";
@@ -128,7 +129,7 @@ export function WhatChanged<K extends RecordKind>({ kind, record }: { readonly k
           {isError ? <Small>Earlier versions come with a signal.</Small> : null}
           {(data ?? []).map(({ version, voided, act, author: by, acceptedAt }) => (
             <Body key={version}>
-              {`${momentInWords(Date.parse(acceptedAt), Date.now())}: ${act.what}${voided ? ", taken back" : ""}${author(by)}`}
+              {`${momentInWords(Date.parse(acceptedAt), clockNow())}: ${act.what}${voided ? ", taken back" : ""}${author(by)}`}
             </Body>
           ))}
         </View>

@@ -3,13 +3,15 @@ import { KINDS } from "@winter-bead/core";
 import type { Field, Fields } from "@winter-bead/core/src/descriptor/field";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useForm, type FieldErrors, type UseFormReturn } from "react-hook-form";
+import { nameHere } from "../data/example";
+import { forgetOnDevice, jsonOnDevice, keepOnDevice } from "../data/on-device";
 import { useSettings } from "../data/settings";
 import type { Units } from "../ui/format";
 import { liveFault } from "./live";
 import type { Bodies, Complaint, complaintsOf } from "./resolve";
 import { bodyFrom, differing, fieldAt, laidOver, textsIn, textsOf, type Texts } from "./texts";
 
-const PREFIX = "winter-bead-form:";
+const PREFIX = `${nameHere("winter-bead-form")}:`;
 
 /** One record of a form: its kind, and the body that the form starts from. */
 export interface Part {
@@ -39,12 +41,8 @@ interface Draft {
 }
 
 function savedDraft(name: string): Draft | undefined {
-  try {
-    const draft = JSON.parse(localStorage.getItem(PREFIX + name) ?? "null") as Partial<Draft> | null;
-    return draft?.units && draft.texts ? (draft as Draft) : undefined;
-  } catch {
-    return undefined;
-  }
+  const draft = jsonOnDevice<Partial<Draft>>(PREFIX + name);
+  return draft?.units && draft.texts ? (draft as Draft) : undefined;
 }
 
 const BESIDE = "beside";
@@ -153,8 +151,8 @@ export function useRecordForm(options: FormOptions): RecordForm {
   useEffect(() => {
     const { unsubscribe } = form.watch((texts) => {
       const texts_ = differing(texts as Texts, start);
-      if (texts_) localStorage.setItem(PREFIX + name, JSON.stringify({ units, texts: texts_ } satisfies Draft));
-      else localStorage.removeItem(PREFIX + name);
+      if (texts_) keepOnDevice(PREFIX + name, JSON.stringify({ units, texts: texts_ } satisfies Draft));
+      else forgetOnDevice(PREFIX + name);
     });
     return unsubscribe;
   }, [form, name, units, start]);
@@ -204,7 +202,7 @@ export function useRecordForm(options: FormOptions): RecordForm {
     beside: besideNow,
     trouble,
     checked,
-    forget: () => localStorage.removeItem(PREFIX + name),
+    forget: () => forgetOnDevice(PREFIX + name),
     startAgain: () => {
       setTrouble(undefined);
       form.reset(start);

@@ -78,6 +78,8 @@ const until = async (holds: () => boolean) => {
 
 let server: ScriptedServer;
 const laid: Accepted[] = [];
+/** As many times laying an answer fails. */
+let fullFor = 0;
 const refusedKinds: string[] = [];
 let outbox: Outbox;
 const state = (): OutboxState => outbox.snapshot();
@@ -114,6 +116,10 @@ beforeAll(async () => {
   ]);
   outbox = new Outbox(
     async (accepted) => {
+      if (fullFor > 0) {
+        fullFor -= 1;
+        throw new DOMException("No room", "QuotaExceededError");
+      }
       laid.push(...accepted);
     },
     ({ puts }) => refusedKinds.push(...puts.map(({ kind }) => kind)),
@@ -210,6 +216,32 @@ test.each([
     expect(state().held).toBeUndefined();
   },
 );
+
+test("an exception that nobody knows holds what waits: nothing is refused, and it goes once it can", async () => {
+  // A body that can't be written as JSON stands for whatever may go wrong on the way.
+  await put({ kind: "sites", id: "odd", body: { name: 7n } });
+  await until(() => state().held !== undefined);
+  expect(state().held).toMatchObject({ why: "unknown", words: expect.stringMatching(/BigInt.*Nothing is lost/) });
+  await site("after", "Follows");
+  expect(state().items.map(({ refused }) => refused)).toEqual([undefined, undefined]);
+  expect(server.sent).toEqual([]);
+  Object.assign(BigInt.prototype, { toJSON: () => "seven" });
+  outbox.letGo();
+  await until(() => state().items.length === 0);
+  Reflect.deleteProperty(BigInt.prototype, "toJSON");
+  expect(sentIds()).toEqual(["odd", "after"]);
+});
+
+test("answers that this device would not take are laid again; until then their rows stay, and what follows goes on", async () => {
+  fullFor = 1;
+  await site("k", "No room for its answer");
+  await until(() => fullFor === 0);
+  expect(state().items).toHaveLength(1);
+  await site("l", "Follows");
+  await until(() => state().items.length === 0);
+  expect(sentIds()).toEqual(["k", "l"]);
+  expect([...laidIds()].sort()).toEqual(["k", "l"]);
+});
 
 test("an answer cut short is no refusal: the write waits and is sent again", async () => {
   server.script.push("cut");

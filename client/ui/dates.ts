@@ -16,6 +16,8 @@ export const dayMonthYear = former({ day: "numeric", month: "short", year: "nume
 export const monthYear = former({ month: "short", year: "numeric" });
 /** @example monthShortYear(…) // "Nov 26" */
 export const monthShortYear = former({ month: "short", year: "2-digit" });
+/** @example timeOfDay(…) // "14:05" */
+export const timeOfDay = former({ hour: "numeric", minute: "2-digit" });
 export const monthLong = former({ month: "long" });
 export const weekdayLong = former({ weekday: "long" });
 export const weekdayShort = former({ weekday: "short" });

@@ -1,3 +1,4 @@
+import { clockNow } from "../data/clock";
 import { LITRES_PER_US_GALLON, roundedOutward, US_UNITS, type Scale } from "@winter-bead/core";
 import { format } from "date-fns/format";
 import type { Settings } from "../data/settings";
@@ -104,7 +105,7 @@ export function dateInWords(iso: string, today: string): string {
 }
 
 /** A day that was or is set, with its year where that is not this one's. @example dayOf("2026-10-28", "2026-11-27") // "28 Oct" */
-export const dayOf = (iso: string, today = localDate(Date.now())) =>
+export const dayOf = (iso: string, today = localDate(clockNow())) =>
   (iso.slice(0, 4) === today.slice(0, 4) ? dayMonth : dayMonthYear)(noonOf(iso));
 
 /** The day of a moment, here. @example dayOfMoment("2026-10-28T12:00:00.000Z") // "28 Oct" */

@@ -110,6 +110,7 @@ export type * from "./weeks/propose";
 export type * from "./weeks/habits-of-answering";
 export type * from "./weeks/weeks-ahead";
 export * from "./run/readings";
+export * from "./run/as-of-now";
 export * from "./run/known-work";
 export * from "./run/membrane-history";
 export * from "./run/feed-history";

@@ -40,6 +40,7 @@ import { vesselsBefore, vesselsHere, vesselView } from "../rack/train-views";
 import { dateRange, datesInWords } from "../rack/RigColumn";
 import { verdictWords } from "../rack/words";
 import { chartScale, FrontChart } from "./FrontChart";
+import { VisitsAhead } from "./VisitsAhead";
 
 const WHY_ENDED = { limit: "reached its limit", early: "changed early", fault: "fault" } as const;
 
@@ -84,8 +85,10 @@ function VisitLine({
   const { units } = useSettings();
   const { records } = useRecords("visits");
   const meters = byId(view.facts.meters);
+  const record = records.find((each) => each.id === visit.id);
+  // What is dated ahead by little counts as of now, and is shown as it was dated.
+  const at = record ? Date.parse(record.at) : line.at;
   const remove = async () => {
-    const record = records.find((each) => each.id === visit.id);
     if (!record) return;
     const { undo } = await takeBack("visits", record);
     showToast({ words: "Taken back; its history stays.", undo });
@@ -103,7 +106,7 @@ function VisitLine({
       borderTopWidth={1}
       paddingVertical="$2"
     >
-      <Strong minWidth={110}>{momentInWords(line.at, view.facts.now)}</Strong>
+      <Strong minWidth={110}>{momentInWords(at, view.facts.now)}</Strong>
       <Body minWidth={110}>out {outputWords(ledger, visit)}</Body>
       <Body minWidth={120}>
         {line.place > 0
@@ -113,6 +116,7 @@ function VisitLine({
       <Body>{litres(line.litres, units)}</Body>
       <Small>{line.quality}</Small>
       {visit.note ? <Small flexBasis="100%">{visit.note}</Small> : null}
+      {at > view.facts.now ? <Small flexBasis="100%">Dated ahead: it counts as of now.</Small> : null}
       {line.trouble ? (
         <Small color="$rowan" flexBasis="100%">
           {line.trouble}
@@ -121,13 +125,13 @@ function VisitLine({
       <View marginLeft="auto" flexDirection="row" columnGap="$4">
         <TextButton
           href={`/history/visit?id=${visit.id}`}
-          label={`Correct the visit of ${momentInWords(line.at, view.facts.now)}`}
+          label={`Correct the visit of ${momentInWords(at, view.facts.now)}`}
         >
           Correct
         </TextButton>
         <TextButton
           onPress={() => void remove()}
-          label={`Take back the visit of ${momentInWords(line.at, view.facts.now)}`}
+          label={`Take back the visit of ${momentInWords(at, view.facts.now)}`}
         >
           Take back
         </TextButton>
@@ -401,6 +405,7 @@ function VesselDetail({
       <View gap="$4">
         <Title render={heading}>{whole ? facts.vessel.name : facts.rig.name}</Title>
         <NothingYet view={view} refill={refill} />
+        <VisitsAhead view={view} />
       </View>
     );
   }
@@ -451,6 +456,7 @@ function VesselDetail({
         Look at or correct this charge
       </TextButton>
       <WorkOfCharge charge={ledger.charge} />
+      <VisitsAhead view={view} />
       <Visits ledger={ledger} view={view} />
       <TextButton href={`/history/visit?rig=${facts.rig.id}`} testID="add-visit">
         Add a visit from paper notes

@@ -11,6 +11,7 @@ import { StandingColumn } from "../rack/RigColumn";
 import { vesselsHere } from "../rack/train-views";
 import { useRigs, type RigView } from "../rack/useRigs";
 import { HistoryDetail } from "./HistoryDetail";
+import { TakenBackRigs } from "./TakenBackRigs";
 
 const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? "" : "s"}`;
 
@@ -70,12 +71,15 @@ export function HistoryScreen() {
         {pending ? (
           <Body role="status">One moment…</Body>
         ) : (
-          <EmptyState
-            title="Nothing to look back on yet"
-            action={<HeavyButton href="/setup">Set up the first rig</HeavyButton>}
-          >
-            After a few logged days you see here how each vessel did.
-          </EmptyState>
+          <>
+            <EmptyState
+              title="Nothing to look back on yet"
+              action={<HeavyButton href="/setup">Set up the first rig</HeavyButton>}
+            >
+              After a few logged days you see here how each vessel did.
+            </EmptyState>
+            <TakenBackRigs />
+          </>
         )}
       </Screen>
     );
@@ -86,6 +90,7 @@ export function HistoryScreen() {
         <RigRow key={each.facts.rig.id} view={each} here={each === view} />
       ))}
       <Retired rigs={rigs.filter((each) => !isInUse(each))} here={view} />
+      <TakenBackRigs />
     </View>
   );
   const shown = view ?? rigs.find(isInUse) ?? rigs[0]!;

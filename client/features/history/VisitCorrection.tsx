@@ -1,3 +1,4 @@
+import { clockNowIso } from "../../data/clock";
 import type { Meter, ReadingPoint, Tap, Visit } from "@winter-bead/core";
 import { View } from "@tamagui/core";
 import { useLocalSearchParams } from "expo-router";
@@ -35,7 +36,7 @@ const PLACES = { "visit.readings": "beside.output" };
 function useVisitForm(facts: RigFacts, visit: Kept<"visits"> | undefined) {
   const { rig, meters, visits } = facts;
   const { units } = useSettings();
-  const opened = useMemo(() => new Date().toISOString(), []);
+  const opened = useMemo(() => clockNowIso(), []);
   const boxes = useMemo(() => readingBoxes(rig, visit?.readings ?? []), [rig, visit]);
   const before = useMemo(
     () => besideVisit(rig, visit?.readings ?? [], usualMeter(visits, meters) ?? "", units),

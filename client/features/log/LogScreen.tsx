@@ -1,3 +1,4 @@
+import { clockNowIso, useClockAhead } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { explainHeadline, type Explanation, type Visit } from "@winter-bead/core";
 import { router } from "expo-router";
@@ -22,6 +23,7 @@ import type { Assessment, RigFacts } from "../rack/assess";
 import { rememberRig } from "../rack/last-rig";
 import type { RigView } from "../rack/useRigs";
 import { carryOver } from "./carry-over";
+import { ClockQuestion, type TimeOf } from "./ClockQuestion";
 import { textIn, typedInto } from "./draft-visit";
 import { LiveVerdict, verdictAloud } from "./LiveVerdict";
 import { LogFields, MeterChoice, MoreFields, OtherPoints, WATER_WAYS } from "./LogFields";
@@ -58,7 +60,7 @@ function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): voi
 }
 
 /** Keeps the visit on this device, clears the draft and offers the way back. */
-function useSave(facts: RigFacts, log: Log) {
+function useSave(facts: RigFacts, log: Log, timeOf: TimeOf) {
   const [saving, setSaving] = useState(false);
   const [trouble, setTrouble] = useState<string>();
   const { visit } = log;
@@ -67,7 +69,8 @@ function useSave(facts: RigFacts, log: Log) {
     if (!visit.body || !canKeep) return;
     setSaving(true);
     setTrouble(undefined);
-    const body = { ...visit.body, at: new Date().toISOString() };
+    const at = timeOf === "phone" ? new Date().toISOString() : clockNowIso();
+    const body = { ...visit.body, at };
     let done: Done;
     try {
       done = await act(`Log of ${facts.rig.name}`, [kept("visits", body, newId())], body.at);
@@ -149,14 +152,15 @@ const LogHead = memo(function LogHead({
 });
 
 /** What is asked before the figures mean something, and seldom; mostly nothing. */
-function questionsOf(view: RigView, log: Log, more: boolean): ReactNode {
+function questionsOf(view: RigView, log: Log, more: boolean, clock: ReactNode): ReactNode {
   const { draft, patch, focus, visit, meters } = log;
   const asksWater = focus === "water";
   const asksMeter = meters.length > 1 && draft.meterId === "";
   const asksMore = more || visit.errors.temperature !== undefined;
-  if (!asksWater && !asksMeter && !asksMore) return null;
+  if (!asksWater && !asksMeter && !asksMore && !clock) return null;
   return (
     <>
+      {clock}
       {asksWater ? (
         <Choice
           hideLabel
@@ -281,7 +285,10 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
   const { draft, visit } = log;
   const [more, setMore] = useState(false);
   const [why, setWhy] = useState(false);
-  const { canKeep, save, trouble } = useSave(facts, log);
+  const [timeOf, setTimeOf] = useState<TimeOf>("right");
+  const isOff = useClockAhead() !== 0;
+  const clock = isOff ? <ClockQuestion value={timeOf} onChange={setTimeOf} /> : null;
+  const { canKeep, save, trouble } = useSave(facts, log, timeOf);
   const { assessment, dateWords } = useLive(view, visit);
   const meter = facts.meters.find((each) => each.id === draft.meterId);
   const tap = facts.taps.find((each) => each.id === draft.tapId);
@@ -332,7 +339,7 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
         assessment={assessment}
         dates={dateWords}
         above={isWhy}
-        questions={questionsOf(view, log, more)}
+        questions={questionsOf(view, log, more, clock)}
       />
       {visit.isEmpty ? null : <Aloud facts={facts} assessment={assessment} dates={dateWords} />}
     </>

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import type { DepletionAnswer, Id } from "@winter-bead/core";
 import { useEffect, useMemo } from "react";
 import { useNewestAnswer } from "../../data/newest-answer";
@@ -36,7 +37,7 @@ export function useLive({ facts, assessment: last, awaited }: RigView, { body }:
   const asked = useMemo(
     (): Typed | undefined =>
       body && !awaited
-        ? { facts, owners, visit: { ...body, id: DRAFT, at: new Date(Math.max(facts.now, Date.now())).toISOString() } }
+        ? { facts, owners, visit: { ...body, id: DRAFT, at: new Date(Math.max(facts.now, clockNow())).toISOString() } }
         : undefined,
     // The text stands for the visit: a new object with the same content changes nothing.
     // eslint-disable-next-line react-hooks/exhaustive-deps

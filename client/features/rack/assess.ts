@@ -49,6 +49,8 @@ export interface RigFacts {
   readonly meters: readonly Meter[];
   /** Oldest first; so are the charges, those of its vessels among them that were filled elsewhere. */
   readonly visits: readonly Visit[];
+  /** Dated so far ahead that a clock was wrong: shown, and left out of everything else. */
+  readonly ahead?: readonly Visit[];
   readonly charges: readonly Charge[];
   readonly feedTests: readonly FeedTest[];
   readonly reports: readonly WaterReport[];
@@ -105,7 +107,7 @@ function merged<T>(own: readonly T[], others: readonly T[], at: (each: T) => str
 }
 
 /** Facts as the core's books take them: those of linked rigs among them. */
-export const inBooks = ({ elsewhere, ...facts }: RigFacts): StandingInput => ({
+export const inBooks = ({ elsewhere, ahead: _ahead, ...facts }: RigFacts): StandingInput => ({
   ...facts,
   visits: merged(facts.visits, elsewhere.visits, ({ at }) => at),
   charges: merged(facts.charges, elsewhere.charges, ({ filledAt }) => filledAt),
@@ -146,7 +148,7 @@ export function assessQuickly(facts: RigFacts, owners?: Owners): Assessment {
   return train.ok ? quickly(train.value) : { because: train.fault.message };
 }
 
-/** Facts with a visit that is being typed, as if it were kept. */
+/** Facts with a visit that is being typed, as if it were kept: it is dated by the clock. */
 export const withTyped = (facts: RigFacts, visit: Visit): RigFacts => ({
   ...facts,
   now: Math.max(facts.now, Date.parse(visit.at)),

@@ -1,4 +1,7 @@
 import {
+  asOfNow,
+  chargesAsOfNow,
+  isFarAhead,
   knownWork,
   Trains,
   type Arrangement,
@@ -38,7 +41,13 @@ function lastVessel(standing: readonly Vessel[], ever: readonly Vessel[], charge
 
 /** The facts of every rig, from whole lists of records. */
 export function gather(lists: FactLists, book: WorkBook, now: number): readonly RigFacts[] {
-  const [rigs, vessels, taps, meters, charges, visits, feedTests, reports, arrangements, priceLists] = lists;
+  const [rigs, vessels, taps, meters, allCharges, allVisits, allTests, reports, allArrangements, priceLists] = lists;
+  const [visits, feedTests, arrangements] = [
+    asOfNow(allVisits, now),
+    asOfNow(allTests, now),
+    asOfNow(allArrangements, now),
+  ];
+  const charges = chargesAsOfNow(allCharges, now);
   const prices = priceLists.reduce<PriceList | undefined>(
     (last, each) => (last && last.setOn > each.setOn ? last : each),
     undefined,
@@ -65,6 +74,7 @@ export function gather(lists: FactLists, book: WorkBook, now: number): readonly 
         arrangements: arrangements.filter(({ rigId }) => linked.has(rigId)),
       },
       visits: byTime.filter((visit) => visit.rigId === rig.id),
+      ahead: allVisits.filter((visit) => visit.rigId === rig.id && isFarAhead(visit.at, now)),
       charges: byFilling.filter(isOwn),
       elsewhere: {
         visits: byTime.filter(isElsewhere),

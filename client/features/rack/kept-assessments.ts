@@ -1,3 +1,4 @@
+import { jsonOnDevice, keepOnDevice } from "../../data/on-device";
 import { nameHere } from "../../data/example";
 import type { Id, Standing } from "@winter-bead/core";
 import type { Assessment } from "./assess";
@@ -18,13 +19,9 @@ const known = new Map<Id, KeptAssessment>();
 export function lastAssessment(rig: Id): KeptAssessment | undefined {
   const here = known.get(rig);
   if (here) return here;
-  try {
-    const kept = JSON.parse(localStorage.getItem(PREFIX + rig) ?? "null") as KeptAssessment | null;
-    if (kept) known.set(rig, kept);
-    return kept ?? undefined;
-  } catch {
-    return undefined;
-  }
+  const kept = jsonOnDevice<KeptAssessment>(PREFIX + rig);
+  if (kept) known.set(rig, kept);
+  return kept;
 }
 
 /** What is shown of an answer; visits and what was learnt are found again in the records. */
@@ -40,11 +37,8 @@ function shownPart({ owners: _, standing, beds, ...rest }: Assessment): Assessme
 export function keepAssessment(rig: Id, assessment: Assessment): KeptAssessment {
   const kept = { assessment, at: Date.now() };
   known.set(rig, kept);
-  try {
-    const text = JSON.stringify({ ...kept, assessment: shownPart(assessment) });
-    if (text.length <= LARGEST) localStorage.setItem(PREFIX + rig, text);
-  } catch {
-    // Without room the next start waits for its answer a moment longer.
-  }
+  const text = JSON.stringify({ ...kept, assessment: shownPart(assessment) });
+  // Without room the next start waits for its answer a moment longer.
+  if (text.length <= LARGEST) keepOnDevice(PREFIX + rig, text);
   return kept;
 }

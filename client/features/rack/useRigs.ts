@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useSyncExternalStore } from "react";
-import type { Id, WorkBook } from "@winter-bead/core";
+import type { Id, Visit, WorkBook } from "@winter-bead/core";
+import { clockNow } from "../../data/clock";
 import { useNow } from "../../data/present";
 import { useRecords } from "../../data/store";
 import type { Assessment, RigFacts } from "./assess";
@@ -64,6 +65,13 @@ function gatherOnce(lists: FactLists, book: WorkBook, now: number): readonly Rig
   return gathered.facts;
 }
 
+/** When the newest visit was, of those that are not ahead of the clock: what was logged a moment ago is not yet to come. */
+const newestUntil = (visits: readonly Visit[], clock: number) =>
+  visits.reduce((newest, { at }) => {
+    const moment = Date.parse(at);
+    return moment <= clock && moment > newest ? moment : newest;
+  }, 0);
+
 /** The facts of every rig, once all of them are here: half the facts would give a wrong number. */
 export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly pending: boolean } {
   const all = [
@@ -81,9 +89,8 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
   const book = useWorkBook();
   const now = useNow();
   const pending = all.some((each) => each.pending);
-  const newest = all[5].records.reduce((latest, visit) => Math.max(latest, Date.parse(visit.at)), 0);
   const lists = all.map(({ records }) => records) as unknown as FactLists;
-  return { facts: pending ? NO_FACTS : gatherOnce(lists, book, Math.max(now, newest)), pending };
+  return { facts: pending ? NO_FACTS : gatherOnce(lists, book, Math.max(now, newestUntil(all[5].records, clockNow()))), pending };
 }
 
 /** The worker's answers about all rigs, for every place that shows one. */

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import {
   chargeLedgers,
@@ -216,7 +217,7 @@ function ShouldGive({ form, guide }: { readonly form: ReturnType<typeof useRefil
 function FinishVessel(props: FinishProps & { readonly comesIn: Vessel }) {
   const { guide, comesIn } = props;
   const { facts, vessel, charge, guided } = guide;
-  const [now] = useState(() => Date.now());
+  const [now] = useState(() => clockNow());
   const { records: bags } = useRecords("bags");
   const placeAfter = usePlaceAfter(facts, vessel.id);
   const seen = useSeen(guide, now);

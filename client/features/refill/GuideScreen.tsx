@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import type { Guided, Vessel } from "@winter-bead/core";
 import { FINISH, TROUBLES, type GuideStep, type TroubleName } from "@winter-bead/core/src/refill";
@@ -72,7 +73,7 @@ function Noted({ guide, step }: { readonly guide: Guide; readonly step: GuideSte
   return (
     <Row flexWrap="wrap" columnGap="$3">
       <Small testID="noted">
-        {`${words}, ${momentInWords(Date.parse(state.at), Date.now())}${state.note ? `: ${state.note}` : ""}`}
+        {`${words}, ${momentInWords(Date.parse(state.at), clockNow())}${state.note ? `: ${state.note}` : ""}`}
       </Small>
       {state.outcome === "failed" ? null : (
         <TextButton onPress={() => void notAfterAll(guide, step)} testID="not-after-all">

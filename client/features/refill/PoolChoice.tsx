@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { whereabouts, type Whereabouts } from "@winter-bead/core/src/refill";
 import { useRecords } from "../../data/store";
@@ -21,7 +22,7 @@ export function useWhereabouts(): readonly Whereabouts[] {
   const { records: rigs } = useRecords("rigs");
   const { records: charges } = useRecords("charges");
   const { records: arrangements } = useRecords("arrangements");
-  return whereabouts({ vessels, rigs, charges, arrangements, now: Date.now() });
+  return whereabouts({ vessels, rigs, charges, arrangements, now: clockNow() });
 }
 
 /** Which vessel comes in: one that hangs nowhere, and holds nothing that a log tells of. */

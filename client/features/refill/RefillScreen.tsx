@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { GUIDED, type Guided, type Vessel } from "@winter-bead/core";
 import { guideFor, isCartridgeWork, openStep, usualWays, type GuidedWork } from "@winter-bead/core/src/refill";
@@ -61,7 +62,7 @@ export function OpenWork({
   return (
     <Card testID="open-work" borderColor="$ink" gap="$2">
       <Strong>{`${guidedWords(work.guided, facts.rig.name)} is under way`}</Strong>
-      <Small>{`Last at ${momentInWords(Date.parse(work.lastAt), Date.now())}. Next: ${next?.short ?? "look it over"}.`}</Small>
+      <Small>{`Last at ${momentInWords(Date.parse(work.lastAt), clockNow())}. Next: ${next?.short ?? "look it over"}.`}</Small>
       <HeavyButton href={address(facts, work.guided, vessel)} testID="go-on">
         Go on
       </HeavyButton>

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { TIMERS, type GuideStep, type StepState } from "@winter-bead/core/src/refill";
 import { useEffect, useRef, useState } from "react";
@@ -8,11 +9,11 @@ import { runningWords, timerWords } from "./words";
 
 /** Milliseconds until an instant, told each second; below 0 since it is over. */
 function useLeft(until: string | undefined): number | undefined {
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(() => clockNow());
   useEffect(() => {
     if (until === undefined) return;
-    setNow(Date.now());
-    const timer = setInterval(() => setNow(Date.now()), 1000);
+    setNow(clockNow());
+    const timer = setInterval(() => setNow(clockNow()), 1000);
     return () => clearInterval(timer);
   }, [until]);
   return until === undefined ? undefined : Date.parse(until) - now;
@@ -47,7 +48,7 @@ export function Timer({
   const { name, minutes } = TIMERS[step.timer];
   const start = () => {
     wakeBell();
-    onStart(new Date(Date.now() + 60_000 * minutes).toISOString());
+    onStart(new Date(clockNow() + 60_000 * minutes).toISOString());
   };
   if (left === undefined)
     return (

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { LOOK, type Found } from "@winter-bead/core";
 import { guideFor, usualWays, type GuidedWork } from "@winter-bead/core/src/refill";
@@ -80,7 +81,7 @@ export function WorkPlace() {
     <Screen title={guidedWords(work.guided, rigs.find((rig) => rig.id === work.rigId)?.name ?? "a rig")}>
       <View gap="$3">
         <Body color="$soft">
-          {`Begun ${momentInWords(Date.parse(work.startedAt), Date.now())}. ${work.ended ? ended[work.ended] : "Not ended yet."}`}
+          {`Begun ${momentInWords(Date.parse(work.startedAt), clockNow())}. ${work.ended ? ended[work.ended] : "Not ended yet."}`}
         </Body>
         <View>
           {own.map((record) => (

@@ -1,3 +1,4 @@
+import { clockNowIso } from "../../data/clock";
 import type { RefillStep } from "@winter-bead/core";
 import { isCartridgeWork, type GuideStep, type Ways } from "@winter-bead/core/src/refill";
 import { changed, kept, keptOnce, takenBack, type Step } from "../../data/acts";
@@ -15,7 +16,7 @@ export const stepRecord = (guide: Guide, step: string, written: Written): Step =
 function stepBody({ id, guided, facts, vessel }: Guide, step: string, written: Written) {
   return {
     ...{ workId: id, guided, rigId: facts.rig.id, ...(isCartridgeWork(guided) ? {} : { vesselId: vessel.id }) },
-    ...{ step, at: new Date().toISOString(), ...written },
+    ...{ step, at: clockNowIso(), ...written },
   };
 }
 

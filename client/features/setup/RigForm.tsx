@@ -1,3 +1,4 @@
+import { clockNow, clockNowIso } from "../../data/clock";
 import {
   MARKS,
   placesOf,
@@ -223,7 +224,7 @@ function TrainFields({
   const trains = useTrains();
   const { units } = form;
   const stages = stagesOfText(form.watch("beside.stages"));
-  const now = Date.now();
+  const now = clockNow();
   const elsewhere = (id: string) => rigs.find((each) => each.id === trains.rigOf(id, now) && each.id !== rig?.id);
   const options = [
     { value: NEW_VESSEL, label: rig ? `A new one like ${like}` : "A new vessel, as below" },
@@ -280,7 +281,7 @@ function keepRig(
   const [rigBody, vesselBody] = [bodies["rig"] as unknown as Rig, bodies["vessel"] as unknown as Vessel];
   const rigId = rig?.id ?? newId();
   const { vessels, places } = hungAsTyped(stages, vesselBody, vesselId, vessel === undefined, newId);
-  const at = new Date().toISOString();
+  const at = clockNowIso();
   const steps = [
     ...(vessel ? [changed("vessels", vessel, vesselBody)] : []),
     ...vessels.map(({ id, body }) => kept("vessels", body, id)),
@@ -296,7 +297,7 @@ export function RigForm({ rig }: { readonly rig: Kept<"rigs"> | undefined }) {
   const { records: vessels } = useRecords("vessels");
   const trains = useTrains();
   const taps = allTaps.filter((tap) => tap.retiredOn === undefined || tap.id === rig?.tapId);
-  const places = useMemo(() => (rig ? placesOf(rig, trains, Date.now()) : []), [rig, trains]);
+  const places = useMemo(() => (rig ? placesOf(rig, trains, clockNow()) : []), [rig, trains]);
   const own = places.flatMap(({ vesselId }) => vessels.filter(({ id }) => id === vesselId));
   // One vessel alone is shown with the rig; of several each has a page of its own.
   const vessel = own[0];

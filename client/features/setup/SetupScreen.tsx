@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { useState, type ReactNode } from "react";
 import { useRecords } from "../../data/store";
@@ -113,7 +114,7 @@ function Beside() {
   const { records: rigs } = useRecords("rigs");
   const { records: vessels } = useRecords("vessels");
   const trains = useTrains();
-  const hanging = new Set(inUse(rigs).flatMap(({ id }) => trains.at(id, Date.now()).map(({ vesselId }) => vesselId)));
+  const hanging = new Set(inUse(rigs).flatMap(({ id }) => trains.at(id, clockNow()).map(({ vesselId }) => vesselId)));
   const free = inUse(vessels).filter(({ id }) => !hanging.has(id));
   return (
     <>

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { placesOf, rotates, type Id, type Place, type TrainDeed, type Vessel } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
@@ -35,7 +36,7 @@ const DID: Readonly<Record<TrainDeed, string>> = {
 /** Milliseconds of a time as it was typed: now where none stands there. */
 const momentOf = (at: string): number => {
   const typed = Date.parse(at);
-  return Number.isNaN(typed) ? Date.now() : typed;
+  return Number.isNaN(typed) ? clockNow() : typed;
 };
 
 /** Does what was asked, at the time that stands there, with its way back. */
@@ -66,7 +67,7 @@ function PlaceRow({
   const trains = useTrains();
   const [chosen, setChosen] = useState("");
   const here = vessels.find(({ id }) => id === place.vesselId);
-  const rigOf = (id: Id) => trains.rigOf(id, Date.now());
+  const rigOf = (id: Id) => trains.rigOf(id, clockNow());
   const nameOf = (vessel: Vessel) => {
     const holder = rigs.find(({ id }) => id === rigOf(vessel.id));
     return holder ? `${vessel.name}, now in ${holder.name}` : `${vessel.name}, from the pool`;

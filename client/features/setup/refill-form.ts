@@ -1,3 +1,4 @@
+import { clockNowIso } from "../../data/clock";
 import { isAgainstReadings, type BagInStock, type Charge, type ReasonSeen } from "@winter-bead/core";
 import { useMemo } from "react";
 import { changed, kept, type Step } from "../../data/acts";
@@ -48,7 +49,7 @@ export function useRefillForm(
   preset: RefillPreset = NO_PRESET,
 ) {
   const { units } = useSettings();
-  const opened = useMemo(() => new Date().toISOString(), []);
+  const opened = useMemo(() => clockNowIso(), []);
   const fresh = useMemo(
     () => ({
       vesselId: vessel.id,
@@ -86,7 +87,7 @@ export function useRefillForm(
       const plain = chargeAsTyped(charge!, texts) as Partial<Charge>;
       const typed = withBags(plain, portionsIn(texts, stock, plain, units), stock);
       // Not touched, it is filled when it is kept, not when the form was opened.
-      const at = typed.filledAt === opened ? new Date().toISOString() : typed.filledAt!;
+      const at = typed.filledAt === opened ? clockNowIso() : typed.filledAt!;
       return {
         charge: { ...typed, filledAt: at },
         ...(open && old ? { old: bodyWithout(endedAsTyped(open, old as Partial<Charge>, at, texts, seen)) } : {}),

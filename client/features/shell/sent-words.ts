@@ -14,7 +14,7 @@ export function ageInWords(milliseconds: number): string {
   return hours < 48 ? `${hours} h` : `${Math.floor(hours / 24)} days`;
 }
 
-const HELD = { "signed-out": "signed out", "newer-shape": "server too old" } as const;
+const HELD = { "signed-out": "signed out", "newer-shape": "server too old", unknown: "held up here" } as const;
 
 /** What waits on this device and whether the server answers, in a few words that are true now. */
 export function sentWords({ items, read, held }: OutboxState, reach: Reach, now: number): string {

@@ -1,3 +1,4 @@
+import { clockNow, clockNowIso } from "../../data/clock";
 import { View } from "@tamagui/core";
 import type { OutcomeLine } from "@winter-bead/core";
 import {
@@ -186,10 +187,10 @@ function useBuilding(plan: Kept<"plans">) {
   const { records: rigs } = useRecords("rigs");
   const own = plan.option.vessel.own ? vessels.find(({ name }) => name === plan.option.vessel.name) : undefined;
   const trains = useTrains();
-  const holder = own && rigs.find(({ id }) => id === trains.rigOf(own.id, Date.now()));
+  const holder = own && rigs.find(({ id }) => id === trains.rigOf(own.id, clockNow()));
   const { id: _, version: _v, voided: _b, ...body } = plan;
   const build = async () => {
-    const now = new Date();
+    const now = new Date(clockNow());
     const built = buildRig(plan, newId, now, own);
     const { id: rigId, ...rig } = built.rig;
     const { id: arrangementId, ...arrangement } = built.arrangement;
@@ -204,7 +205,7 @@ function useBuilding(plan: Kept<"plans">) {
     router.navigate({ pathname: "/", params: { rig: rigId } });
   };
   const putToUse = async (rigId: string) => {
-    const { undo } = await change("plans", plan, { ...body, rigId, inUseSince: new Date().toISOString() });
+    const { undo } = await change("plans", plan, { ...body, rigId, inUseSince: clockNowIso() });
     showToast({ words: "From now on the plan is held against the log.", undo });
   };
   return { build, putToUse, holder, rigs };

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { DEFAULT_PRICES, type PriceList } from "@winter-bead/core";
 import type { Field } from "@winter-bead/core/src/descriptor/field";
 import { View } from "@tamagui/core";
@@ -73,7 +74,7 @@ function PriceForm({ known }: { readonly known: CrewPrices }) {
   const form = useRecordForm({
     name: `prices:${list?.version ?? 0}`,
     parts,
-    compose: (bodies) => ({ list: { ...bodies["list"], setOn: localDate(Date.now()) } }),
+    compose: (bodies) => ({ list: { ...bodies["list"], setOn: localDate(clockNow()) } }),
   });
   const currency = String(form.watch("list.currency"));
   const save = () =>

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import type { RankedOption, Result, SizeAnswer, SizeInput, Tap, Use } from "@winter-bead/core";
 import {
@@ -73,7 +74,7 @@ function useKeeping({ work, asked, answer }: SizedProps) {
   const { records: plans } = useRecords("plans");
   return async (option: RankedOption) => {
     const { input, ...rest } = asked;
-    const body = planBody({ option, demand: answer.demand, work: input, ...rest, now: new Date() });
+    const body = planBody({ option, demand: answer.demand, work: input, ...rest, now: new Date(clockNow()) });
     const changing = plans.find(({ id }) => id === work.typed.changing);
     if (changing) {
       const { name, rigId, inUseSince, note } = changing;

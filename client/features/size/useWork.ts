@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { sizeOf } from "@winter-bead/core/src/sizing";
 import { useMemo } from "react";
 import { useSettings } from "../../data/settings";
@@ -45,7 +46,7 @@ export function useWork(): Work {
     const elsewhere = new Set(
       rigs
         .filter(({ use }) => use !== typed.use)
-        .flatMap(({ id }) => trains.at(id, Date.now()).map(({ vesselId }) => vesselId)),
+        .flatMap(({ id }) => trains.at(id, clockNow()).map(({ vesselId }) => vesselId)),
     );
     return inUse(vessels)
       .filter(({ id }) => !elsewhere.has(id))

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import type { Id } from "@winter-bead/core";
 import { startingRecords } from "@winter-bead/core/src/start";
 import { kept, type Step } from "../../data/acts";
@@ -16,7 +17,7 @@ export async function keepStart({
   ...answers
 }: StartQuestion): Promise<Done & { readonly rigId: Id }> {
   const read = "id" in meter ? meter : { scale: meter.scale === "unknown" ? UNKNOWN_AS : meter.scale };
-  const made = startingRecords({ ...answers, meter: read }, newId, Date.now());
+  const made = startingRecords({ ...answers, meter: read }, newId, clockNow());
   if (!made.ok) throw new Error(made.fault.message);
   const { site, tap, meter: kind, vessel, rig, arrangement, charge, feedTest, isNew } = made.value;
   const name = !("id" in meter) && meter.scale === "unknown" ? "Hand meter, scale not known" : kind.name;

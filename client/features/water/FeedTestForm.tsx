@@ -1,3 +1,4 @@
+import { clockNowIso } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { onScale, questionReading, recordedEc25, type FeedTest } from "@winter-bead/core";
 import { useMemo } from "react";
@@ -17,7 +18,7 @@ import type { TapWater } from "./tap-water";
 export function FeedTestForm({ water, all }: { readonly water: TapWater; readonly all: readonly TapWater[] }) {
   const { records } = useRecords("meters");
   const meters = useMemo(() => inUse(records), [records]);
-  const opened = useMemo(() => new Date().toISOString(), []);
+  const opened = useMemo(() => clockNowIso(), []);
   const parts = useMemo(
     () => ({
       test: {
@@ -36,7 +37,7 @@ export function FeedTestForm({ water, all }: { readonly water: TapWater; readonl
     compose: (bodies) => {
       const test = bodies["test"] as unknown as FeedTest;
       // Not touched, it was taken when it is kept.
-      return { test: { ...test, ...(test.at === opened ? { at: new Date().toISOString() } : {}) } };
+      return { test: { ...test, ...(test.at === opened ? { at: clockNowIso() } : {}) } };
     },
   });
   const typed = form.bodiesNow()["test"] as unknown as FeedTest;

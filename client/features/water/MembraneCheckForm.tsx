@@ -1,3 +1,4 @@
+import { clockNowIso } from "../../data/clock";
 import type { MembraneCheck, Rig } from "@winter-bead/core";
 import { observationWords, type ObservationName, type SeenBeside } from "@winter-bead/core";
 import { View } from "@tamagui/core";
@@ -33,7 +34,7 @@ const YES_NO_UNKNOWN = [
 ];
 
 function useCheckForm(rig: Rig, check: Kept<"membrane-checks"> | undefined, meterId: string | undefined) {
-  const opened = useMemo(() => new Date().toISOString(), []);
+  const opened = useMemo(() => clockNowIso(), []);
   const parts = useMemo(
     () => ({
       check: {
@@ -51,7 +52,7 @@ function useCheckForm(rig: Rig, check: Kept<"membrane-checks"> | undefined, mete
     parts,
     compose: (bodies) => {
       const body = bodies["check"] as unknown as MembraneCheck;
-      return { check: { ...body, ...(body.at === opened ? { at: new Date().toISOString() } : {}) } };
+      return { check: { ...body, ...(body.at === opened ? { at: clockNowIso() } : {}) } };
     },
   });
   return form;

@@ -1,3 +1,6 @@
+import { asOfNow } from "@winter-bead/core";
+import { useNow } from "../../data/present";
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import {
   explainMembrane,
@@ -76,7 +79,7 @@ function Latest({ point, points }: { readonly point: MembranePoint; readonly poi
         <Figure name="Recovery" explanation={recovery} />
         <Figure name="Waste" explanation={waste} />
       </View>
-      <Small>{`As checked ${momentInWords(point.at, Date.now())}.`}</Small>
+      <Small>{`As checked ${momentInWords(point.at, clockNow())}.`}</Small>
     </View>
   );
 }
@@ -144,7 +147,7 @@ function Checks({
         {all.slice(0, most).map(({ check, at, words }) => (
           <View key={check.id} role="listitem">
             <TextButton href={`/water/membrane-check?id=${check.id}`}>
-              {`${momentInWords(at, Date.now())}: ${words}`}
+              {`${momentInWords(at, clockNow())}: ${words}`}
             </TextButton>
           </View>
         ))}
@@ -158,14 +161,15 @@ function Checks({
 export function MembraneScreen({ rig, rigs }: { readonly rig: Rig; readonly rigs: readonly Rig[] }) {
   const { records: checks } = useRecords("membrane-checks");
   const { records: meters } = useRecords("meters");
+  const now = useNow();
   const wide = useWide();
   const trend = useMemo(
     () =>
       membraneTrend(
-        checks.filter((check) => check.rigId === rig.id),
+        asOfNow(checks, now).filter((check) => check.rigId === rig.id),
         new Map(meters.map((meter) => [meter.id, meter])),
       ),
-    [checks, meters, rig.id],
+    [checks, meters, rig.id, now],
   );
   const { points } = trend;
   const last = points[points.length - 1];

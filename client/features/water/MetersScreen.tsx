@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import {
   checkMeter,
@@ -224,7 +225,7 @@ function CheckAnswer({ meter, draft }: { readonly meter: Kept<"meters">; readonl
     const body = {
       ...before,
       check: { standard: standardEc25, shown },
-      checkedOn: localDate(Date.now()),
+      checkedOn: localDate(clockNow()),
       offset: offset > 0 ? offset : undefined,
       ...part,
     };

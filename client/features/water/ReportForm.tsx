@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import {
   describeReport,
@@ -68,7 +69,7 @@ function useReport(tap: Tap, report: Kept<"water-reports"> | undefined) {
     () => ({
       report: {
         kind: "water-reports" as const,
-        before: report ?? { tapId: tap.id, sampledOn: localDate(Date.now()), source: "typed" },
+        before: report ?? { tapId: tap.id, sampledOn: localDate(clockNow()), source: "typed" },
       },
     }),
     [tap.id, report],

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import {
   explainDaysToSettle,
@@ -129,7 +130,7 @@ function Headline({ water }: { readonly water: TapWater }) {
       <Body>{`${scale === "ec" ? "" : `${threeDigits(typical)} µS/cm at 25 °C; `}${HARDNESS[feedWords(typical)]}.`}</Body>
       {range ? <RangeLine range={range} scale={scale} /> : null}
       {last ? (
-        <Small>{`Last read ${momentInWords(last.at, Date.now())}: ${threeDigits(onScale(last.ec25, scale))} ${scaleUnit(scale)}`}</Small>
+        <Small>{`Last read ${momentInWords(last.at, clockNow())}: ${threeDigits(onScale(last.ec25, scale))} ${scaleUnit(scale)}`}</Small>
       ) : null}
     </View>
   );
@@ -164,7 +165,7 @@ function WhatWasEntered({ water }: { readonly water: TapWater }) {
             .map(({ of, id, at, ec25 }) => (
               <View key={`${id} ${at} ${ec25}`} role="listitem">
                 <TextButton href={`${CORRECTED_AT[of]}?id=${id}`}>
-                  {`${momentInWords(at, Date.now())}: ${threeDigits(onScale(ec25, tap.scale))} ${scaleUnit(tap.scale)}${of === "visits" ? ", on a visit" : ""}`}
+                  {`${momentInWords(at, clockNow())}: ${threeDigits(onScale(ec25, tap.scale))} ${scaleUnit(tap.scale)}${of === "visits" ? ", on a visit" : ""}`}
                 </TextButton>
               </View>
             ))}

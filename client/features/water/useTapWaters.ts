@@ -1,4 +1,6 @@
+import { asOfNow } from "@winter-bead/core";
 import { useMemo } from "react";
+import { useNow } from "../../data/present";
 import { useRecords } from "../../data/store";
 import { tapWater, type TapWater } from "./tap-water";
 
@@ -16,15 +18,16 @@ export function useTapWaters(): {
   const tests = useRecords("feed-tests");
   const reports = useRecords("water-reports");
   const meters = useRecords("meters");
+  const now = useNow();
   const all = useMemo(() => {
     const facts = {
-      visits: visits.records,
-      tests: tests.records,
+      visits: asOfNow(visits.records, now),
+      tests: asOfNow(tests.records, now),
       reports: reports.records,
       meters: new Map(meters.records.map((meter) => [meter.id, meter])),
     };
     return taps.records.map((tap) => tapWater(tap, facts));
-  }, [taps.records, visits.records, tests.records, reports.records, meters.records]);
+  }, [taps.records, visits.records, tests.records, reports.records, meters.records, now]);
   const waters = useMemo(() => all.filter(({ tap }) => tap.retiredOn === undefined), [all]);
   return { waters, all, pending: [taps, visits, tests, reports, meters].some(({ pending }) => pending) };
 }

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -56,7 +57,7 @@ export function CalendarFeeds() {
         <View key={id} flexDirection="row" flexWrap="wrap" alignItems="center" columnGap="$4" testID="feed">
           <Body>{name}</Body>
           <Small>
-            {`made ${momentInWords(Date.parse(madeAt), Date.now())}, ${readAt ? `read ${momentInWords(Date.parse(readAt), Date.now())}` : "never read"}`}
+            {`made ${momentInWords(Date.parse(madeAt), clockNow())}, ${readAt ? `read ${momentInWords(Date.parse(readAt), clockNow())}` : "never read"}`}
           </Small>
           <TextButton onPress={() => void revoke(id)} label={`Take back the address of ${name}`} testID="revoke-feed">
             Take it back

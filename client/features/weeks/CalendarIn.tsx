@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { addDays, type Rig } from "@winter-bead/core";
 import { useState } from "react";
@@ -87,7 +88,7 @@ export function CalendarIn({ rigs }: { readonly rigs: readonly Rig[] }) {
   const sample = useSampleCalendar();
   const look = async (text: string) => {
     const { readCalendar } = await onDemand();
-    const today = localDate(Date.now());
+    const today = localDate(clockNow());
     setTrouble(undefined);
     setRead(readCalendar(text, today, addDays(today, DAYS)));
   };

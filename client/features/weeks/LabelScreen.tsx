@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { GRADE } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
@@ -27,7 +28,7 @@ function useLabelled(): { readonly name: string; readonly detail: string; readon
       path: `/weeks/bag?id=${bag.id}`,
     };
   const rig = rigs.find(({ id }) => id === rigId);
-  const names = rig ? trains.at(rig.id, Date.now()).flatMap(({ vesselId }) => nameOf(vesselId)) : [];
+  const names = rig ? trains.at(rig.id, clockNow()).flatMap(({ vesselId }) => nameOf(vesselId)) : [];
   return rig ? { name: rig.name, detail: names.join(", "), path: `/?rig=${rig.id}` } : undefined;
 }
 

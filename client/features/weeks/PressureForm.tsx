@@ -1,3 +1,4 @@
+import { clockNowIso } from "../../data/clock";
 import type { PressureCheck, Rig } from "@winter-bead/core";
 import { FULL_DROP } from "@winter-bead/core/src/weeks";
 import { useLocalSearchParams } from "expo-router";
@@ -26,7 +27,7 @@ function PressureForm({
   readonly rigs: readonly Rig[];
   readonly rigId: string;
 }) {
-  const opened = useMemo(() => new Date().toISOString(), []);
+  const opened = useMemo(() => clockNowIso(), []);
   const parts = useMemo(
     () => ({ pressure: { kind: "pressure-checks" as const, before: check ?? { rigId, at: opened } } }),
     [check, rigId, opened],

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { useQuery } from "@tanstack/react-query";
 import type { Reminder } from "@winter-bead/core";
@@ -85,7 +86,7 @@ function Mailbox() {
       {data.items.map(({ to, subject, text, at }) => (
         <Card key={`${at} ${subject}`} testID="mail">
           <Strong>{subject}</Strong>
-          <Small>{`${momentInWords(Date.parse(at), Date.now())} to ${to}`}</Small>
+          <Small>{`${momentInWords(Date.parse(at), clockNow())} to ${to}`}</Small>
           <Body whiteSpace="pre-wrap">{text}</Body>
         </Card>
       ))}

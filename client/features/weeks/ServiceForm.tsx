@@ -1,3 +1,4 @@
+import { clockNowIso } from "../../data/clock";
 import { PART, type Rig, type Service } from "@winter-bead/core";
 import { USUAL_MONTHS } from "@winter-bead/core/src/weeks";
 import { useLocalSearchParams } from "expo-router";
@@ -29,7 +30,7 @@ function ServiceForm({
   readonly rigId: string;
   readonly part: Service["part"];
 }) {
-  const opened = useMemo(() => new Date().toISOString(), []);
+  const opened = useMemo(() => clockNowIso(), []);
   const parts = useMemo(
     () => ({ service: { kind: "services" as const, before: service ?? { rigId, part, at: opened } } }),
     [service, rigId, part, opened],

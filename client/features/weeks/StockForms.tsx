@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { BAG_FORM, DRAINED_RESIN_WEIGHT, type Bag, type Disposal } from "@winter-bead/core";
 import { bagWorth, explainWorth, stockOf } from "@winter-bead/core/src/weeks";
@@ -111,7 +112,7 @@ function BagForm({ bag }: { readonly bag: Kept<"bags"> | undefined }) {
   const { currency } = usePrices();
   const { records: bags } = useRecords("bags");
   const { records: vessels } = useRecords("vessels");
-  const today = useMemo(() => localDate(Date.now()), []);
+  const today = useMemo(() => localDate(clockNow()), []);
   const parts = useMemo(
     () => ({
       bag: {
@@ -206,7 +207,7 @@ function BagHistory({ bag }: { readonly bag: Kept<"bags"> }) {
     const { text, unit } = shown("resinVolume", litres, units);
     return `${text} ${unit}`;
   };
-  const facts = { bags: [bag], charges, today: localDate(Date.now()), dateOf: localDate };
+  const facts = { bags: [bag], charges, today: localDate(clockNow()), dateOf: localDate };
   const [stock] = stockOf(facts);
   return (
     <View gap="$2" paddingBottom="$3">
@@ -240,7 +241,7 @@ function DisposalForm({
   readonly disposal: Kept<"disposals"> | undefined;
   readonly litres: number | undefined;
 }) {
-  const today = useMemo(() => localDate(Date.now()), []);
+  const today = useMemo(() => localDate(clockNow()), []);
   const parts = useMemo(
     () => ({
       disposal: { kind: "disposals" as const, before: disposal ?? { on: today, ...(litres ? { litres } : {}) } },

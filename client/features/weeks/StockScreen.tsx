@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import type { Bag, BagInStock, Order, RigAhead, WeeksAhead } from "@winter-bead/core";
 import {
@@ -90,7 +91,7 @@ function Orders({
 }) {
   const save = async () => {
     const { ordersCsv } = await onDemand();
-    download(`resin-to-order-${localDate(Date.now())}.csv`, ordersCsv(ahead), "text/csv");
+    download(`resin-to-order-${localDate(clockNow())}.csv`, ordersCsv(ahead), "text/csv");
   };
   return (
     <View gap="$2">

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { PART, type Due } from "@winter-bead/core";
 import { frostAndSun } from "@winter-bead/core/src/weeks";
@@ -94,7 +95,7 @@ export function UpkeepScreen() {
   return (
     <Screen title="Upkeep">
       <View gap="$5">
-        {frostAndSun(records, Date.now()).map((words) => (
+        {frostAndSun(records, clockNow()).map((words) => (
           <Caution key={words}>{words}</Caution>
         ))}
         {ahead ? null : <Body role="status">Working it out…</Body>}
@@ -118,7 +119,7 @@ export function UpkeepScreen() {
           {done.map(({ id, rigId, at, what, href }) => (
             <Pressable key={id} href={href} alignItems="flex-start">
               <Body>
-                {`${momentInWords(Date.parse(at), Date.now())}: ${what}, ${rigs.find((rig) => rig.id === rigId)?.name ?? ""}`}
+                {`${momentInWords(Date.parse(at), clockNow())}: ${what}, ${rigs.find((rig) => rig.id === rigId)?.name ?? ""}`}
               </Body>
             </Pressable>
           ))}

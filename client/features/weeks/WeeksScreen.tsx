@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { addDays, type Rig, type RigAhead, type WeeksAhead, type WhatIf } from "@winter-bead/core";
 import { bookedJobs, DAYS_AHEAD, firstShortDay, oddsWords, workOn } from "@winter-bead/core/src/weeks";
@@ -268,7 +269,7 @@ export function WeeksScreen() {
   const sorted = useMemo(() => byNeed(rigs, plain.ahead), [rigs, plain.ahead]);
   const across = wide ? ACROSS + 1 : ACROSS;
   const shown = useMemo(() => sorted.slice(from, from + across), [sorted, from, across]);
-  const today = ahead?.today ?? localDate(Date.now());
+  const today = ahead?.today ?? localDate(clockNow());
   const days = useDays(shown, ahead, today, count);
   const { over, handle } = useDrag((id, on) => {
     const booking = bookings.find((each) => each.id === id);

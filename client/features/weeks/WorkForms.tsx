@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { addDays, type Booking, type DayOff, type Rig, type UsualWeek } from "@winter-bead/core";
 import { bookedLitres } from "@winter-bead/core/src/weeks";
 import { useLocalSearchParams } from "expo-router";
@@ -139,7 +140,7 @@ export function BookingPlace() {
           key={record?.version ?? "new"}
           booking={record}
           rig={found}
-          on={on ?? addDays(localDate(Date.now()), 1)}
+          on={on ?? addDays(localDate(clockNow()), 1)}
         />
       ) : (
         <Body role="status">One moment…</Body>
@@ -163,7 +164,7 @@ function UsualWeekForm({
     () => ({
       week: {
         kind: "usual-weeks" as const,
-        before: week ?? { rigId: first, from: localDate(Date.now()), jobs: NO_JOBS },
+        before: week ?? { rigId: first, from: localDate(clockNow()), jobs: NO_JOBS },
       },
     }),
     [week, first],
@@ -218,7 +219,7 @@ export function UsualWeekPlace() {
 }
 
 function DayOffForm({ off, rigs }: { readonly off: Kept<"days-off"> | undefined; readonly rigs: readonly Rig[] }) {
-  const tomorrow = useMemo(() => addDays(localDate(Date.now()), 1), []);
+  const tomorrow = useMemo(() => addDays(localDate(clockNow()), 1), []);
   const parts = useMemo(
     () => ({ off: { kind: "days-off" as const, before: off ?? { from: tomorrow, until: tomorrow } } }),
     [off, tomorrow],

@@ -1,3 +1,4 @@
+import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import type { Booking, Rig } from "@winter-bead/core";
 import { useState } from "react";
@@ -45,8 +46,8 @@ function CalendarOut({ bookings, rigs }: { readonly bookings: readonly Booking[]
     setBusy(true);
     try {
       const { calendarFile } = await onDemand();
-      const text = calendarFile({ ...records, bookings, rigs }, Date.now());
-      download(`weeks-${localDate(Date.now())}.ics`, text, "text/calendar");
+      const text = calendarFile({ ...records, bookings, rigs }, clockNow());
+      download(`weeks-${localDate(clockNow())}.ics`, text, "text/calendar");
       showToast({ words: "Saved: bookings, days off and what is set, for a calendar." });
     } finally {
       setBusy(false);
@@ -66,7 +67,7 @@ export function WorkScreen() {
   const { records: daysOff } = useRecords("days-off");
   const { records: bookings } = useRecords("bookings");
   const rigs = inUse(allRigs);
-  const today = localDate(Date.now());
+  const today = localDate(clockNow());
   const coming = bookings.filter(({ on }) => on >= today).length;
   return (
     <Screen title="Work to come">

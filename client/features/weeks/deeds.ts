@@ -1,3 +1,4 @@
+import { clockNowIso } from "../../data/clock";
 import type { Appointment, Booked, Id, Part, PlannedTask, Rig } from "@winter-bead/core";
 import { bodyOf, changed, kept, takenBack, type Step } from "../../data/acts";
 import type { Kept } from "../../data/api";
@@ -11,7 +12,7 @@ async function said(words: string, done: Promise<Done>): Promise<void> {
   showToast({ words, undo });
 }
 
-const now = () => new Date().toISOString();
+const now = () => clockNowIso();
 
 function answered(
   task: PlannedTask,

@@ -1,3 +1,4 @@
+import { asOfNow, chargesAsOfNow } from "./as-of-now";
 import type { KnownWork } from "../dates/expected-use";
 import type { DepletionAnswer } from "../dates/futures";
 import type { CapacityRange } from "../ledger/own-capacity";
@@ -177,15 +178,15 @@ export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> 
   const asked: StandingInput = {
     rig,
     vessel: first,
-    train: { rigs, vessels, arrangements: standing(input.arrangements) },
+    train: { rigs, vessels, arrangements: asOfNow(standing(input.arrangements), now) },
     taps: byId(standing(input.taps)),
     meters: byId(standing(input.meters)),
-    visits: standing(input.visits)
+    visits: asOfNow(standing(input.visits), now)
       .filter((visit) => isOfThese.has(visit.rigId))
       .sort((a, b) => time(a.at) - time(b.at)),
-    feedTests: standing(input.feedTests),
+    feedTests: asOfNow(standing(input.feedTests), now),
     reports: standing(input.reports),
-    charges: standing(input.charges)
+    charges: chargesAsOfNow(standing(input.charges), now)
       .filter((charge) => isOfThese.has(charge.rigId))
       .sort((a, b) => time(a.filledAt) - time(b.filledAt)),
     now,

@@ -1,3 +1,4 @@
+import { asOfNow, chargesAsOfNow } from "../run/as-of-now";
 import type { OwnerBelief } from "../belief/owner";
 import { addDays } from "../dates/calendar";
 import type { DepletionAnswer } from "../dates/futures";
@@ -226,12 +227,25 @@ function rotationOf({ vessel, worked }: Lead, { input }: Standing): NonNullable<
   };
 }
 
+/** What is dated ahead counts as a rig's own standing counts it. */
+const recordsAsOfNow = (all: CrewRecords, now: number): CrewRecords => ({
+  ...all,
+  visits: asOfNow(all.visits, now),
+  feedTests: asOfNow(all.feedTests, now),
+  arrangements: asOfNow(all.arrangements, now),
+  membraneChecks: asOfNow(all.membraneChecks, now),
+  pressureChecks: asOfNow(all.pressureChecks, now),
+  services: asOfNow(all.services, now),
+  charges: chargesAsOfNow(all.charges, now),
+});
+
 /**
  * The weeks to come of a crew: each vessel day by day, what is to be done on which day and why, the stock and what to order.
  *
- * @param records everything the crew keeps, nothing taken back among it
+ * @param all everything the crew keeps, nothing taken back among it
  */
-export function weeksAhead(records: CrewRecords, question: WeeksQuestion): WeeksAhead {
+export function weeksAhead(all: CrewRecords, question: WeeksQuestion): WeeksAhead {
+  const records = recordsAsOfNow(all, question.now);
   const { dateOf, days = DAYS_AHEAD, whatIf = {} } = question;
   const { inputs, found, silent, today } = standings(records, question);
   const { prices, currency } = pricesOf(records.priceLists);
