@@ -31,13 +31,26 @@ export const known = <S extends z.ZodRawShape>(shape: S) =>
 /** PostgreSQL text holds anything but NUL and lone surrogates. */
 const isPrintable = (value: string) => !value.includes("\u0000") && value.isWellFormed();
 
+/** What breaks a line, and what turns the direction of what is read after it (Unicode Standard Annex 9). */
+const UNSEEN = /[\p{Cc}\u2028\u2029\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]/u;
+
 export const text = (name: string, most = 120) =>
   z
     .string({ error: `${name} must be text.` })
-    .refine(isPrintable, `${name} holds a character that cannot be kept.`)
     .trim()
+    .refine(isPrintable, `${name} holds a character that cannot be kept.`)
+    .refine(
+      (value) => !UNSEEN.test(value),
+      `${name} holds a line break, or a mark that turns the direction of writing; type it on one line.`,
+    )
     .min(1, `${name} is missing.`)
     .max(most, `${name} is longer than ${most} characters.`);
+
+const MAIL = "Give a mail address such as crew@example.org.";
+
+/** One mail address, and nothing beside it. */
+export const mail = (name: string, most: number) =>
+  text(name, most).refine((value) => z.email().safeParse(value).success, MAIL);
 
 /** Text that may be empty and is kept as typed. */
 export const free = (name: string, most: number) =>

@@ -8,7 +8,7 @@ import {
   type ValueOf,
 } from "@winter-bead/core/src/descriptor/field";
 import { z } from "zod";
-import { date, flag, free, id, instant, known, numberIn, oneOf, scale, text } from "./fields";
+import { date, flag, free, id, instant, known, mail, numberIn, oneOf, scale, text } from "./fields";
 
 /** Schemas of the values that calculations define, by the name that a descriptor gives them; filled by the records. */
 export const SHAPES = new Map<string, z.ZodType>();
@@ -39,7 +39,8 @@ const shapeOfFields = (fields: Fields): z.ZodRawShape =>
 type Schemas = { readonly [F in Field as F["is"]]: (field: F) => z.ZodType };
 
 const SCHEMAS: Schemas = {
-  text: ({ called, most, free: asTyped }) => (asTyped ? free(called, most) : text(called, most)),
+  text: ({ called, most, free: asTyped, format }) =>
+    asTyped ? free(called, most) : format === "mail" ? mail(called, most) : text(called, most),
   number: ({ range }) => numberIn(range),
   flag: () => flag,
   instant: ({ called }) => instant(called),

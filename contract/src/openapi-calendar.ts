@@ -13,18 +13,22 @@ const mailboxPath = (problem: Responses): Json => ({
   "/api/v1/reminders-sent": {
     get: {
       operationId: "reminders-sent",
-      summary: "What the simulated mailbox got; nothing where mail goes out for real",
+      summary: "What the simulated mailbox got, nothing where mail goes out for real; and what went wrong with the mails lately",
       tags: ["calendar"],
       responses: {
         "200": {
           description: "Mails, the newest first",
-          content: textJson({
-            real: { type: "boolean" },
-            items: {
-              type: "array",
-              items: { type: "object", properties: { to: string, subject: string, text: string, at: moment } },
+          content: textJson(
+            {
+              real: { type: "boolean" },
+              items: {
+                type: "array",
+                items: { type: "object", properties: { to: string, subject: string, text: string, at: moment } },
+              },
+              trouble: { type: "object", properties: { at: moment, words: string } },
             },
-          }),
+            ["real", "items"],
+          ),
         },
         "503": problem("The simulated mailbox is out of order for a moment"),
       },

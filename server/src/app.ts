@@ -12,6 +12,7 @@ import { answers } from "./routes/answers";
 import { askedForm } from "./routes/asked-form";
 import type { OutsideCalendar } from "./calendar/outside-calendar";
 import type { Post } from "./reminders/mail";
+import type { ReminderTrouble } from "./reminders/reminder-clock";
 import { calendarRoutes } from "./routes/calendar";
 import { computeRoutes } from "./routes/compute";
 import { exampleRoutes } from "./routes/example";
@@ -36,6 +37,8 @@ export interface AppParts {
   /** The simulated calendar that ships with this. */
   readonly sampleCalendar?: Promise<string>;
   readonly post: Post;
+  /** What went wrong with the reminders lately. */
+  readonly reminderTrouble?: () => ReminderTrouble | undefined;
   /** The built client; absent when only the API is served. */
   readonly client?: ShippedFiles;
   /** Further hosts this server goes by, as in `WINTER_BEAD_HOSTS`. */
@@ -157,7 +160,7 @@ export function createApp(parts: AppParts): Koa {
   const calendars = { desk, outside, ...(sampleCalendar ? { sample: sampleCalendar } : {}) };
   const routers = [
     ...[computeRoutes(pool), recordRoutes(desk), supplierRoutes(supplier), calendarRoutes(calendars)],
-    ...[reminderRoutes(post), exampleRoutes(), generalRoutes(parts, desk)],
+    ...[reminderRoutes(post, parts.reminderTrouble), exampleRoutes(), generalRoutes(parts, desk)],
   ];
   for (const router of routers) {
     app.use(router.routes());

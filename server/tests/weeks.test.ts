@@ -7,6 +7,7 @@ import type { DataSource } from "typeorm";
 import { isPrivate } from "../src/calendar/outside-calendar";
 import { dueMail, isQuiet, type ReminderFacts } from "../src/reminders/due-mails";
 import { mailboxPost } from "../src/reminders/mail";
+import { OrderForecast, type WorkOut } from "../src/reminders/order-forecast";
 import { remindCrew } from "../src/reminders/reminder-clock";
 import { BUILT_IN_CREW } from "../src/store/crew-scope";
 import { database, undoThrough } from "./database";
@@ -270,19 +271,78 @@ describe("reminders by mail", () => {
       await mailbox.close();
     });
     const at = (hour: number) => Date.parse(`2027-03-06T${String(hour).padStart(2, "0")}:00:00Z`);
-    const remind = (now: number, send = post.send) =>
-      remindCrew(source, BUILT_IN_CREW, now, { send, ordersOf: () => Promise.resolve([]) });
+    const none = () => Promise.resolve([]);
+    const remind = async (now: number, send = post.send, workOut: WorkOut = none) =>
+      (await remindCrew(source, BUILT_IN_CREW, now, { send, forecast: new OrderForecast(workOut) })).mails;
 
     test("one goes out, is seen in the mailbox, and never twice, whoever asks at the same time", async () => {
-      expect(await remind(at(6))).toBe(false);
+      expect(await remind(at(6))).toBe(0);
       const refused = () => Promise.reject(new Error("the mail server says no"));
       await expect(remind(at(8), refused)).rejects.toThrow("says no");
       const asked = await Promise.allSettled([remind(at(9)), remind(at(9)), remind(at(9))]);
-      expect(asked.filter((each) => each.status === "fulfilled" && each.value)).toHaveLength(1);
-      expect(await remind(at(10))).toBe(false);
+      expect(asked.filter((each) => each.status === "fulfilled" && each.value === 1)).toHaveLength(1);
+      expect(await remind(at(10))).toBe(0);
       const mails = await post.received!();
       expect(mails.map(({ to, subject }) => [to, subject])).toEqual([[reminder.to, "Refill: Van, tomorrow"]]);
       expect(mails[0]!.text).toMatch(/2027-03-07 \(tomorrow\): Refill: Van\./);
+    });
+
+    test("where the weeks can't be worked out, what is set for a day goes all the same, and the trouble is told", async () => {
+      const rig = await aRig();
+      await put("appointments", id(), {
+        ...{ task: "refill", rigId: rig, on: "2027-03-07", answer: "accepted" },
+        answeredAt: "2027-03-01T08:00:00.000Z",
+      });
+      let asked = 0;
+      const tooSlow: WorkOut = () => {
+        asked += 1;
+        return Promise.reject(new Error("it took longer than 300 seconds"));
+      };
+      const sent: string[] = [];
+      const send = (_to: string, { subject }: { readonly subject: string }) => {
+        sent.push(subject);
+        return Promise.resolve();
+      };
+      const forecast = new OrderForecast(tooSlow);
+      const told = await remindCrew(source, BUILT_IN_CREW, at(11), { send, forecast });
+      expect([sent, asked]).toEqual([["Refill: Van, tomorrow"], 1]);
+      expect(told.trouble).toMatch(/could not be worked out.*longer than 300 seconds.*stand in Weeks/);
+    });
+
+    test("the forecast runs once for what is kept and the day; where it fails later, the last one stands", async () => {
+      const order = (by: string) => ({
+        by,
+        lines: [{ grade: "virgin" as const, form: "loose" as const, litres: 24, by, for: [] }],
+      });
+      let asked = 0;
+      const forecast = new OrderForecast(() => {
+        asked += 1;
+        return asked > 1 ? Promise.reject(new Error("too slow")) : Promise.resolve([order("2027-03-08")]);
+      });
+      const basis = { seq: "7", today: "2027-03-06" };
+      const of = (more: object = {}) => forecast.of("crew", { ...basis, ...more }, {} as never, at(9), "UTC");
+      expect([await of(), await of(), asked]).toEqual([
+        { orders: [order("2027-03-08")] },
+        { orders: [order("2027-03-08")] },
+        1,
+      ]);
+      const later = await of({ seq: "8" });
+      expect([later.orders, later.trouble, asked]).toEqual([
+        [order("2027-03-08")],
+        expect.stringMatching(/too slow.*as they were known on 2027-03-06/),
+        2,
+      ]);
+    });
+
+    test("goes to one address and no other, whatever stands in it", async () => {
+      for (const to of ["a@b.example, c@d.example", "Crew <a@b.example>", "a@b.example\nBcc: c@d.example", "a@b"]) {
+        const { status, body } = await server.request("PUT", `/api/v1/reminders/${id()}`, {
+          ...{ ...reminder, id: undefined },
+          to,
+        });
+        expect([to, status]).toEqual([to, 422]);
+        expect((body as { errors: { path: string }[] }).errors[0]!.path).toBe("to");
+      }
     });
   });
 

@@ -69,14 +69,27 @@ function ReminderForm({ reminder }: { readonly reminder: Kept<"reminders"> | und
   );
 }
 
-/** Mails of the simulated mailbox: what would have been sent. */
-function Mailbox() {
-  const { data } = useQuery({
+const useMails = () =>
+  useQuery({
     queryKey: ["mailbox"],
     queryFn: ({ signal }) => fetchMailbox(signal),
     retry: false,
     refetchInterval: 10_000,
-  });
+  }).data;
+
+/** What kept a mail from going out, if anything. */
+function MailTrouble() {
+  const trouble = useMails()?.trouble;
+  return trouble ? (
+    <Body role="alert" color="$rowan" testID="mail-trouble">
+      {`${momentInWords(Date.parse(trouble.at), clockNow())}: ${trouble.words}`}
+    </Body>
+  ) : null;
+}
+
+/** Mails of the simulated mailbox: what would have been sent. */
+function Mailbox() {
+  const data = useMails();
   if (!data || data.real) return null;
   return (
     <View gap="$2" testID="mailbox">
@@ -101,6 +114,7 @@ export function RemindersScreen() {
   return (
     <Screen title="Reminders by mail">
       <View gap="$5">
+        <MailTrouble />
         {pending ? (
           <Body role="status">One moment…</Body>
         ) : (

@@ -47,7 +47,12 @@ export interface SentMail {
 }
 
 /** What the simulated mailbox got; `real` where mail goes out for real. */
-export const fetchMailbox = (
-  signal?: AbortSignal,
-): Promise<{ readonly real: boolean; readonly items: readonly SentMail[] }> =>
+export interface SentMails {
+  readonly real: boolean;
+  readonly items: readonly SentMail[];
+  /** What went wrong with the mails when they were last looked at. */
+  readonly trouble?: { readonly at: string; readonly words: string };
+}
+
+export const fetchMailbox = (signal?: AbortSignal): Promise<SentMails> =>
   ask("/reminders-sent", signal ? { signal } : {});

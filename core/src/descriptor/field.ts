@@ -38,6 +38,8 @@ export interface TextField extends Named {
   readonly most: number;
   /** May be kept empty, and is kept as typed. */
   readonly free: boolean;
+  /** Read by a parser of what it is. */
+  readonly format?: "mail";
 }
 export interface NumberField extends Named {
   readonly is: "number";
@@ -154,7 +156,10 @@ interface More {
 }
 
 /** @example text("The tap's name", { label: "Name" }) */
-export const text = (called: string, more: More & { readonly most?: number } = {}): TextField & Holds<string> => ({
+export const text = (
+  called: string,
+  more: More & { readonly most?: number; readonly format?: "mail" } = {},
+): TextField & Holds<string> => ({
   is: "text",
   called,
   most: 120,

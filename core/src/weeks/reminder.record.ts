@@ -18,7 +18,7 @@ export const REMINDER = kind({
   one: "reminder",
   many: "reminders",
   fields: {
-    to: text("The mail address", { label: "Mail address", most: 200 }),
+    to: text("The mail address", { label: "Mail address", most: 200, format: "mail" }),
     on: flag("Reminders are sent", { label: "Send reminders" }),
     daysBefore: number({ name: "The days before", unit: "days", from: 0, to: 30 }, { label: "Days before" }),
     /** No mail from this hour of the crew's day until the other. */
@@ -28,11 +28,6 @@ export const REMINDER = kind({
     timeZone: text("The time zone", { label: "Time zone", most: 60 }),
   },
   rules: [
-    {
-      path: "to",
-      fault: "Give a mail address such as crew@example.org.",
-      holds: (it) => /^[^\s@<>,;:"]+@[^\s@<>,;:"]+\.[^\s@<>,;:"]+$/.test(it.to),
-    },
     {
       path: "timeZone",
       fault: "Name a time zone such as Europe/Berlin or UTC.",

@@ -59,7 +59,7 @@ export class ComputePool {
     return this.work({ name, body }, gone);
   }
 
-  /** What a crew has to order until when. @throws as `run` does */
+  /** What a crew has to order until when. @throws TookTooLong, PoolFull */
   orders(question: OrdersQuestion): Promise<readonly Order[]> {
     return this.work({ name: "orders", body: question }, new AbortController().signal);
   }
@@ -73,7 +73,7 @@ export class ComputePool {
       return (await pool.run(work, { signal: AbortSignal.any([gone, late]) })) as A;
     } catch (error) {
       if (gone.aborted) throw new Stopped();
-      if (late.aborted) throw new TookTooLong();
+      if (late.aborted) throw new TookTooLong(`it took longer than ${this.longest} seconds`);
       throw error;
     } finally {
       this.taken -= 1;

@@ -5,6 +5,7 @@ import { OutsideCalendar } from "../calendar/outside-calendar";
 import { ReportClient } from "../devices/report-client";
 import { StandIn } from "../devices/stand-in";
 import { mailboxPost, realPost, type Post } from "../reminders/mail";
+import { OrderForecast } from "../reminders/order-forecast";
 import { ReminderClock, remindCrew } from "../reminders/reminder-clock";
 import { shippedFiles } from "../routes/static-files";
 import { BUILT_IN_CREW } from "../store/crew-scope";
@@ -17,6 +18,9 @@ import type { Options, Stops } from "./options";
 import type { Postgres } from "./postgres";
 import { prepareDatabase } from "./prepare-database";
 import { serve, type Serving } from "./serve";
+
+/** In which a crew's weeks are worked out for its mail. */
+const FORECAST_SECONDS = 300;
 
 interface Parts {
   readonly options: Options;
@@ -112,12 +116,12 @@ export async function startServing(parts: Parts): Promise<Serving> {
   const pool = new ComputePool(undefined, seconds > 0 ? seconds : undefined);
   stops.push(() => pool.close());
   const post = postOf(parts);
+  // Nobody waits for a mail: its forecast has a thread of its own, and time.
+  const forMail = new ComputePool(1, FORECAST_SECONDS);
+  stops.push(() => forMail.close());
+  const forecast = new OrderForecast((records, at, timeZone) => forMail.orders({ records, now: at, timeZone }));
   const clock = new ReminderClock(
-    (now) =>
-      remindCrew(source, BUILT_IN_CREW, now, {
-        send: post.send,
-        ordersOf: (records, at, timeZone) => pool.orders({ records, now: at, timeZone }),
-      }),
+    (now) => remindCrew(source, BUILT_IN_CREW, now, { send: post.send, forecast }),
     (error) => log.logger.warn({ err: error }, "a reminder could not be sent and is tried again"),
   );
   stops.push(() => clock.close());
@@ -128,6 +132,7 @@ export async function startServing(parts: Parts): Promise<Serving> {
     supplier: new ReportClient(supplierAddress(parts)),
     ...calendars(parts),
     post,
+    reminderTrouble: clock.trouble,
     ...(client ? { client } : {}),
     hosts: process.env["WINTER_BEAD_HOSTS"] ?? "",
     logger: log.logger,

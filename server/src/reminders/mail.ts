@@ -15,7 +15,8 @@ export interface SentMail {
 const sendBy =
   (transport: ReturnType<typeof createTransport>, from: string): Send =>
   async (to, { subject, text }) => {
-    await transport.sendMail({ from, to, subject, text });
+    // One address, taken as it is and never read as a list.
+    await transport.sendMail({ from, to: { name: "", address: to }, subject, text });
   };
 
 const TIMEOUTS = { connectionTimeout: PATIENCE, greetingTimeout: PATIENCE, socketTimeout: PATIENCE };
