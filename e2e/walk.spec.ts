@@ -1,0 +1,83 @@
+import AxeBuilder from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
+import { expect, test } from "./support/app";
+import { everyPlace } from "./support/places";
+import { standingOf } from "./support/standing";
+
+/* Every place is walked through once in each look, and all that holds everywhere is looked at on the way. */
+
+/** Contrast goes with the theme and structure with the size: two runs see both of each. */
+const LOOKS = [
+  { colorScheme: "light", size: { width: 390, height: 844 } },
+  { colorScheme: "dark", size: { width: 1280, height: 800 } },
+] as const;
+
+/** A walk through all of them takes minutes where many share the machine: each of these takes every third place. */
+const WALKS = [0, 1, 2];
+
+/** Adds up what moves on a page without the hand having moved it. */
+const watchShifts = (page: Page) =>
+  page.addInitScript(() => {
+    const seen = window as unknown as { shift: number };
+    seen.shift = 0;
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries() as unknown as { hadRecentInput: boolean; value: number }[])
+        if (!entry.hadRecentInput) seen.shift += entry.value;
+    }).observe({ type: "layout-shift", buffered: true });
+  });
+
+/** What the checker of accessibility finds on a page as it stands. */
+async function violationsOn(page: Page, path: string): Promise<readonly string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"])
+    .options({ resultTypes: ["violations"] })
+    // There are no frames: asked in the page itself, it needs no second one for each place.
+    .setLegacyMode(true)
+    .analyze();
+  return violations.map(({ id, nodes }) => `${path} ${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`);
+}
+
+for (const { colorScheme, size, walk } of LOOKS.flatMap((look) => WALKS.map((walk) => ({ ...look, walk })))) {
+  test(`every place opens without a complaint or a shift, nothing runs off the side, and WCAG 2.2 AA and best practices hold, ${colorScheme} at ${size.width}, walk ${walk + 1}`, async ({
+    page,
+    demo,
+    complaints,
+  }) => {
+    await page.setViewportSize(size);
+    await page.emulateMedia({ colorScheme });
+    await watchShifts(page);
+    // A device that was here before: what it knows stands at once.
+    await page.goto(demo.url);
+    await expect(page.getByTestId("verdict-title")).toBeVisible();
+    const places = await everyPlace(demo);
+    for (const path of places.filter((_, i) => i % WALKS.length === walk)) {
+      await page.goto(demo.url + path);
+      await expect(page.getByRole("main").first()).toContainText(/\w{3}/);
+      expect(await violationsOn(page, path)).toEqual([]);
+      const { overflow, shift } = await page.evaluate(() => ({
+        overflow: document.documentElement.scrollWidth - window.innerWidth,
+        shift: (window as unknown as { shift: number }).shift,
+      }));
+      expect([path, overflow]).toEqual([path, 0]);
+      expect([path, shift <= 0.1]).toEqual([path, true]);
+    }
+    expect(complaints).toEqual([]);
+  });
+}
+
+for (const { size } of LOOKS)
+  test(`the rack says of each rig what is left and until when, as the core does, at ${size.width}`, async ({
+    page,
+    demo,
+  }) => {
+    await page.setViewportSize(size);
+    await page.goto(demo.url);
+    await expect(page.getByTestId("verdict-title")).toBeVisible();
+    for (const name of ["Van", "Bay 2", "Quarantine"])
+      await expect(page.getByTestId(`left-${name}`)).toHaveText(/\d.*(left|to the stop point|to the first leak)/);
+    for (const name of ["Van", "Bay 2", "Quarantine"])
+      await expect(page.getByTestId(`date-${name}`)).toHaveText(/today|tomorrow|[A-Z][a-z]{2}/);
+    const bay = await standingOf(demo, "Bay 2");
+    await expect(page.getByTestId("verdict-title")).toHaveText(bay.title);
+    await expect(page.getByTestId("verdict-reason")).toHaveText(bay.reason);
+  });
