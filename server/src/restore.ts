@@ -1,6 +1,5 @@
-import { spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
-import { join, resolve } from "node:path";
+import { resolve } from "node:path";
 import pg from "pg";
 import type { Secrets } from "./launch/data-folder";
 import { backUp, inventory } from "./launch/demo-data";
@@ -8,12 +7,14 @@ import { openDatabase, runCommand } from "./launch/open-database";
 import { OWNER } from "./launch/postgres";
 import { createDatabase, DATABASE, prepareAll, prepareDatabase } from "./launch/prepare-database";
 import { Trouble } from "./launch/trouble";
-import type { DatabaseAddress } from "./store/data-source";
+import { Archive, UNCHANGED } from "./restoring/archive";
+import { loadRows } from "./restoring/load-rows";
+import { checkWalls } from "./restoring/walls";
+import { dataSource, MIGRATION_NAMES, type DatabaseAddress } from "./store/data-source";
 
 /** Where a backup is unpacked and looked at before it takes the place of what is here. */
 const UNPACKED = "winter_bead_restoring";
 const REPLACED = "winter_bead_replaced";
-const UNCHANGED = "Nothing was changed.";
 
 /** Runs statements as the database's owner, one by one and each for good. */
 async function asOwner<T>(
@@ -33,25 +34,45 @@ async function asOwner<T>(
 const drop = (address: DatabaseAddress, database: string) =>
   asOwner(address, "postgres", (client) => client.query(`DROP DATABASE IF EXISTS ${database} WITH (FORCE)`));
 
-function unpack(programFolder: string, { port, password }: DatabaseAddress, file: string): void {
-  const { status, stderr } = spawnSync(
-    join(programFolder, "pg_restore"),
-    ["-h", "127.0.0.1", "-p", String(port), "-U", OWNER, "-d", UNPACKED, "--single-transaction", resolve(file)],
-    { encoding: "utf8", env: { ...process.env, PGPASSWORD: password } },
-  );
-  if (status !== 0)
-    throw new Trouble(`${file} is no backup that can be read (${stderr.trim().split("\n")[0]}). ${UNCHANGED}`);
+/** The steps that had been taken when a backup was made, oldest first. */
+async function stepsOf(archive: Archive): Promise<readonly string[]> {
+  const steps: { readonly at: number; readonly name: string }[] = [];
+  let columns: readonly string[] = [];
+  for await (const line of archive.rows("migrations")) {
+    if (!Buffer.isBuffer(line)) {
+      columns = line;
+      continue;
+    }
+    const cells = line.toString().split("\t");
+    steps.push({ at: Number(cells[columns.indexOf("id")]), name: cells[columns.indexOf("name")] ?? "" });
+  }
+  return steps.sort((a, b) => a.at - b.at).map(({ name }) => name);
 }
 
-/** A file of some other database unpacks as well as our own: it is known by its tables. */
-async function checkOurs(address: DatabaseAddress, file: string): Promise<void> {
-  const ours = await asOwner(address, UNPACKED, async (client) => {
-    const { rows } = await client.query(
-      "SELECT to_regclass('public.migrations') AS a, to_regclass('public.crew') AS b, to_regclass('public.record_version') AS c",
+/** A schema of our own as it was when the backup was made, with the backup's rows in it; then brought up to today's. */
+async function unpack(address: DatabaseAddress, secrets: Secrets, archive: Archive): Promise<void> {
+  const held = archive.tables();
+  const steps = await stepsOf(archive);
+  if (steps.join() !== MIGRATION_NAMES.slice(0, steps.length).join() || steps.length === 0)
+    throw new Trouble(
+      `${archive.file} was written by a newer Winter Bead, or by something else: it knows steps that this one does not. Update the program and try again. ${UNCHANGED}`,
     );
-    return Object.values(rows[0] as object).every((table) => table !== null);
-  });
-  if (!ours) throw new Trouble(`${file} is not a backup of Winter Bead. ${UNCHANGED}`);
+  const schema = await dataSource(address, {}, steps.length).initialize();
+  await schema.runMigrations();
+  const tables: readonly { readonly name: string }[] = await schema.query(
+    "SELECT relname AS name FROM pg_class WHERE relnamespace = 'public'::regnamespace AND relkind = 'r' AND relname <> 'migrations'",
+  );
+  await schema.destroy();
+  const here = new Set(tables.map(({ name }) => name));
+  const strange = held.find((table) => table !== "migrations" && !here.has(table));
+  if (strange !== undefined) throw archive.holds(`a table ${strange}`);
+  await loadRows(
+    address,
+    archive,
+    held.filter((table) => here.has(table)),
+  );
+  await prepareAll(address, secrets, archive.file);
+  await checkWalls(address);
 }
 
 /** Puts the unpacked database in the place of the one that is here. */
@@ -70,9 +91,7 @@ async function restore(address: DatabaseAddress, programFolder: string, secrets:
   await drop(address, UNPACKED);
   try {
     await createDatabase(address.port, UNPACKED, secrets);
-    unpack(programFolder, address, file);
-    await checkOurs(address, file);
-    await prepareAll({ ...address, database: UNPACKED }, secrets, file);
+    await unpack({ ...address, database: UNPACKED }, secrets, new Archive(programFolder, resolve(file)));
     await swap(address);
   } finally {
     await drop(address, UNPACKED);

@@ -4,7 +4,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "no
 import { request as httpRequest } from "node:http";
 import { connect } from "node:net";
 import { tmpdir } from "node:os";
-import { join, resolve } from "node:path";
+import { join } from "node:path";
 import pg from "pg";
 import { RunningServer } from "./running-server";
 import { firstRig, id, visitBody, type SampleIds } from "./sample-records";
@@ -464,36 +464,6 @@ test("twelve times the database is killed under load: nobody hears of a mistake,
 );
 
 describe("what is on the disk", () => {
-  const root = resolve(__dirname, "../..");
-  const restore = (file: string, dataFolder: string) =>
-    spawnSync(process.execPath, [join(root, "server/dist/restore.mjs"), file], {
-      encoding: "utf8",
-      env: { ...process.env, WINTER_BEAD_DATA: dataFolder },
-    });
-
-  test("a file of something else is not restored, and what was here stays", async () => {
-    const own = await RunningServer.start();
-    await firstRig(own);
-    const foreign = join(own.dataFolder, "foreign.dump");
-    const { ownerPassword } = JSON.parse(readFileSync(join(own.dataFolder, "secrets.json"), "utf8")) as {
-      ownerPassword: string;
-    };
-    const port = readFileSync(join(own.dataFolder, "postgres.port"), "utf8");
-    const asOwner = ["-h", "127.0.0.1", "-p", port, "-U", "winter_bead_owner"];
-    const env = { ...process.env, PGPASSWORD: ownerPassword };
-    const sql = "CREATE TABLE sheep (name text)";
-    spawnSync("psql", [...asOwner, "-d", "postgres", "-c", sql], { env });
-    spawnSync("pg_dump", [...asOwner, "-Fc", "-f", foreign, "postgres"], { env });
-    const text = join(own.dataFolder, "notes.txt");
-    writeFileSync(text, "no dump at all");
-    await own.end();
-    expect(restore(foreign, own.dataFolder).stderr).toMatch(/is not a backup of Winter Bead\. Nothing was changed\./);
-    expect(restore(text, own.dataFolder).stderr).toMatch(/is no backup that can be read .*Nothing was changed\./);
-    await own.again();
-    expect(((await own.request("GET", "/api/v1/rigs")).body as { items: unknown[] }).items).toHaveLength(1);
-    await own.remove();
-  });
-
   test("a claim whose number now belongs to another Winter Bead does not hold", async () => {
     const own = await RunningServer.start();
     await own.end("SIGKILL");

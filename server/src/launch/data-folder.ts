@@ -94,14 +94,17 @@ export class DataFolder {
     return JSON.parse(readFileSync(path, "utf8")) as Secrets;
   }
 
-  /** Claims the folder for this process, so that two never run on one database; a dead claim is taken over. */
-  claim(port: number): () => void {
+  /**
+   * Claims the folder for this process, so that two never run on one database; a dead claim is taken over.
+   * @param wayOut what to do where it is taken, as the end of a sentence
+   */
+  claim(port: number, wayOut = "stop it first or use that one."): () => void {
     const path = join(this.path, "winter-bead.pid");
     const [pid, address, began] = existsSync(path) ? readFileSync(path, "utf8").split(" ") : [];
     const other = Number(pid);
     if (other && other !== process.pid && isRunning(other) && isSameProcess(other, began)) {
       throw new Trouble(
-        `Winter Bead already runs on this data folder, at http://127.0.0.1:${address} (process ${other}); stop it first or use that one.`,
+        `Winter Bead already runs on this data folder, at http://127.0.0.1:${address} (process ${other}); ${wayOut}`,
       );
     }
     writeFileSync(path, `${process.pid} ${port} ${beganAt(process.pid) ?? ""}`);

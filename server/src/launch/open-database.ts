@@ -14,10 +14,13 @@ export interface OpenDatabase {
 export const dataFolderPath = () =>
   resolve(process.env["WINTER_BEAD_DATA"] ?? `${process.env["WINTER_BEAD_ROOT"] ?? process.cwd()}/.data`);
 
+const STOP_FIRST =
+  "stop it first (Ctrl-C where it was started; that takes about a second, half a minute at the very most), ask again, and start it again.";
+
 /** Claims the data folder and starts its database, for a command that works alone on it. */
 export async function openDatabase(): Promise<OpenDatabase> {
   const folder = DataFolder.open(dataFolderPath());
-  const release = folder.claim(0);
+  const release = folder.claim(0, STOP_FIRST);
   const postgres = new Postgres(folder);
   await postgres.start();
   return {

@@ -42,8 +42,13 @@ export const MIGRATION_NAMES = MIGRATIONS.map((migration) => migration.name);
 /**
  * A connection pool over the records; opened by the caller.
  * @param bounds how long the database may take; none for work that has its time, such as a migration
+ * @param steps how many of the migrations it knows, the first ones: all but for a backup from before
  */
-export const dataSource = ({ port, database, user, password }: DatabaseAddress, bounds: Partial<typeof SERVING> = {}) =>
+export const dataSource = (
+  { port, database, user, password }: DatabaseAddress,
+  bounds: Partial<typeof SERVING> = {},
+  steps = MIGRATIONS.length,
+) =>
   new DataSource({
     type: "postgres",
     host: "127.0.0.1",
@@ -52,7 +57,7 @@ export const dataSource = ({ port, database, user, password }: DatabaseAddress, 
     username: user,
     password,
     entities: ENTITIES,
-    migrations: MIGRATIONS,
+    migrations: MIGRATIONS.slice(0, steps),
     migrationsTransactionMode: "each",
     synchronize: false,
     uuidExtension: "pgcrypto",
