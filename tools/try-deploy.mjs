@@ -53,7 +53,8 @@ const site = readFileSync(join(root, "docs/deploy/nginx.conf"), "utf8")
   .replace("listen 443 ", `listen 127.0.0.1:${tls} `)
   .replace("/etc/ssl/winter-bead/fullchain.pem", certificate)
   .replace("/etc/ssl/winter-bead/key.pem", key)
-  .replace("http://127.0.0.1:4180", address);
+  .replace("http://127.0.0.1:4180", address)
+  .replaceAll("/var/log/nginx/", `${work}/`);
 mkdirSync(join(work, "nginx"));
 writeFileSync(
   join(work, "nginx.conf"),
@@ -96,6 +97,20 @@ try {
   await page.goto(`https://${host}/settings`);
   await page.getByTestId("address-code").waitFor();
   tell(`the code for a phone: ${await page.getByTestId("address-code").getAttribute("aria-label")}`);
+  const path = await page.evaluate(async () => {
+    const asked = { method: "POST", headers: { "Content-Type": "application/json" }, body: '{"name":"Try"}' };
+    return (await (await fetch("/api/v1/calendar/feeds", asked)).json()).path;
+  });
+  const secret = path.split("/").pop().replace(".ics", "");
+  const spellings = [path, `${path}/`, path.replace("calendar", "%63alendar"), path.replace("feed", "fee%64")];
+  const statuses = await page.evaluate(
+    (all) => Promise.all(all.map((each) => fetch(each).then(({ status }) => status))),
+    spellings,
+  );
+  await new Promise((written) => setTimeout(written, 500));
+  const logged = readFileSync(join(work, "winter-bead.log"), "utf8");
+  if (logged.includes(secret) || !logged.includes("/settings")) throw new Error("the proxy's log is not as it should be");
+  tell(`a calendar's secret address, in ${spellings.length} spellings: ${statuses}, and not in the proxy's log`);
   const foreign = await fetch(`${address}/api/v1/rigs`);
   tell(`this machine's own name: ${foreign.status}`);
   await page.waitForTimeout(1_500);

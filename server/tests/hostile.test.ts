@@ -322,6 +322,27 @@ describe("what is read", () => {
     expect(log()).not.toContain("Ropewalk");
   });
 
+  test("is logged without the secret of an address, however that is spelt", async () => {
+    const secret = "A".repeat(75);
+    const spellings = [
+      `/api/v1/calendar/feed/${secret}.ics`,
+      `/api/v1/calendar/feed/${secret}.ics/`,
+      `/api/v1/calendar//feed/${secret}`,
+      `/api/v1/Calendar/FEED/${secret}`,
+      `/api/v1/%63alendar/fee%64/${secret}`,
+      `/api/v1/calendar%2Ffeed%2F${secret}`,
+      `/api/v1/calendar/outside?address=https://calendar.example/${secret}`,
+      `/api/v1/calendar/outside/?address=https://calendar.example/${secret}`,
+      `/api/v1/calendar/%6futside?address=https://calendar.example/${secret}`,
+    ];
+    let last = "";
+    for (const path of spellings) last = String((await ask(path)).headers["x-request-id"]);
+    const log = () => readFileSync(join(server.dataFolder, "log", "server.log"), "utf8");
+    for (let i = 0; i < 40 && !log().includes(last); i += 1) await new Promise((pause) => setTimeout(pause, 50));
+    expect(log()).toContain(last);
+    expect(log()).not.toContain(secret);
+  });
+
   test("in three hundred large lists at once is shed, and the server's health still tells", async () => {
     for (let i = 0; i < 120; i += 1)
       await server.request("PUT", `/api/v1/visits/${id()}`, { ...visitBody(ids, i % 9), note: "n".repeat(1_900) });

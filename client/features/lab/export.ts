@@ -1,4 +1,4 @@
-import Papa from "papaparse";
+import { csvOf } from "../../ui/csv";
 import { scaleUnit } from "../../ui/format";
 import type { Scale } from "@winter-bead/core";
 import type { LabRun } from "./lab-run";
@@ -16,7 +16,7 @@ export function labCsv(runs: readonly LabRun[], scale: Scale): string {
       "ammonia, mg/L as NH4": Number(run.ammonia[i]!.toPrecision(6)),
     })),
   );
-  return `${Papa.unparse(rows, { newline: "\n" })}\n`;
+  return csvOf(rows);
 }
 
 const FONT = "Atkinson Hyperlegible Next";

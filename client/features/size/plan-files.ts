@@ -1,6 +1,6 @@
 import type { Plan, Tap } from "@winter-bead/core";
 import { hasMembrane, optionName } from "@winter-bead/core/src/plan/options";
-import Papa from "papaparse";
+import { csvOf } from "../../ui/csv";
 import type { TDocumentDefinitions, Content } from "pdfmake/interfaces";
 import { dayMonthYear } from "../../ui/dates";
 import { litres, litresRange, scaleUnit, shown, threeDigits, type Units } from "../../ui/format";
@@ -75,7 +75,7 @@ export function planCsv(plan: Plan, { tap, version }: PlanContext): string {
     ...membranes.map((count) => ({ what: "membranes", value: String(count), unit: "" })),
     ...(fillFlow === undefined ? [] : [{ what: "tank filled ahead at", value: plainNumber(fillFlow), unit: "L/min" }]),
   ];
-  return `${Papa.unparse([...head, ...rowsOf(plan)], { newline: "\n" })}\n`;
+  return csvOf([...head, ...rowsOf(plan)]);
 }
 
 /** A plan as JSON: the record as it is kept, so that `work` can be sent to `compute/size` again. */

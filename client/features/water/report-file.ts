@@ -2,6 +2,7 @@ import { reportFile } from "@winter-bead/contract/src/supplier";
 import { fieldErrorsOf } from "@winter-bead/contract/src/problem";
 import { REPORT_VALUES, type ReportLine, type ReportValues } from "@winter-bead/core";
 import Papa from "papaparse";
+import { csvComment, csvOf } from "../../ui/csv";
 import { labelOf, type NumberField } from "@winter-bead/core/src/descriptor/field";
 import { REPORT_FIELDS, type ReportField } from "./report-fields";
 
@@ -73,8 +74,7 @@ export function reportCsv(values: ReportValues, sampledOn: string, origin: strin
     const { parameter, unit } = inFile(name);
     return { parameter, value: values[name] ?? "", unit };
   });
-  const safe = origin.replaceAll(/[\r\n]+/g, " ");
-  return `# sampled on: ${sampledOn}\n# origin: ${safe}\n${Papa.unparse(rows, { newline: "\n" })}\n`;
+  return csvComment("sampled on", sampledOn) + csvComment("origin", origin) + csvOf(rows);
 }
 
 /** The same as JSON. */

@@ -1,9 +1,9 @@
 import type { WeeksAhead } from "@winter-bead/core";
-import Papa from "papaparse";
+import { csvOf } from "../../ui/csv";
 
 /** What to order, one row a grade, form and delivery: litres, the latest day, and the refills it is for. */
 export const ordersCsv = ({ orders }: Pick<WeeksAhead, "orders">): string =>
-  `${Papa.unparse(
+  csvOf(
     orders.flatMap(({ by, lines }, i) =>
       lines.map((line) => ({
         delivery: i + 1,
@@ -14,5 +14,4 @@ export const ordersCsv = ({ orders }: Pick<WeeksAhead, "orders">): string =>
         "for refills on": line.for.map(({ on }) => on).join(" "),
       })),
     ),
-    { newline: "\n" },
-  )}\n`;
+  );

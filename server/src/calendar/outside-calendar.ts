@@ -39,7 +39,7 @@ interface Answered {
 }
 
 /** Asks one address; the connection goes to the address that was looked at, whatever the name says a moment later. */
-function askOnce(url: URL, address: string): Promise<Answered> {
+function askOnce(url: URL, address: string, deadline: AbortSignal): Promise<Answered> {
   const request = url.protocol === "https:" ? requestHttps : requestHttp;
   const family = isIP(address);
   return new Promise((resolve, reject) => {
@@ -47,7 +47,7 @@ function askOnce(url: URL, address: string): Promise<Answered> {
       url,
       {
         headers: { Accept: "text/calendar, text/plain;q=0.5" },
-        signal: AbortSignal.timeout(PATIENCE),
+        signal: deadline,
         lookup: (_name, options, found) =>
           options.all
             ? (found as never as (e: null, all: object[]) => void)(null, [{ address, family }])
@@ -78,6 +78,15 @@ function askOnce(url: URL, address: string): Promise<Answered> {
   });
 }
 
+/** Ends as the work does, or with the deadline. */
+const inTime = <T>(work: Promise<T>, deadline: AbortSignal): Promise<T> =>
+  new Promise((resolve, reject) => {
+    const late = () => reject(deadline.reason as Error);
+    if (deadline.aborted) return late();
+    deadline.addEventListener("abort", late, { once: true });
+    work.then(resolve, reject).finally(() => deadline.removeEventListener("abort", late));
+  });
+
 /** Fetches calendars from addresses that a user typed; this machine's own network is no place for them unless it is named. */
 export class OutsideCalendar {
   private readonly named: Set<string>;
@@ -85,8 +94,13 @@ export class OutsideCalendar {
   /**
    * @param named origins that may be asked though they are private, such as `http://127.0.0.1:4190`
    * @param own the address of the stand-in that ships with this, which may still be starting
+   * @param patience milliseconds from asking to the whole answer, looking names up and leading on included
    */
-  constructor(named: readonly string[] = [], own?: Promise<string>) {
+  constructor(
+    named: readonly string[] = [],
+    own?: Promise<string>,
+    private readonly patience = PATIENCE,
+  ) {
     this.named = new Set(named);
     void own?.then((address) => this.named.add(address));
   }
@@ -94,9 +108,11 @@ export class OutsideCalendar {
   /** @throws CalendarTrouble with a sentence */
   async fetch(address: string): Promise<string> {
     let url = readAddress(address);
+    // One for the whole chain: an address that leads on takes no longer than one that answers.
+    const deadline = AbortSignal.timeout(this.patience);
     try {
       for (let i = 0; i <= MOST_REDIRECTS; i += 1) {
-        const { status, location, text } = await askOnce(url, await this.placeOf(url));
+        const { status, location, text } = await askOnce(url, await inTime(this.placeOf(url), deadline), deadline);
         if (status >= 300 && status < 400 && location) {
           url = readAddress(new URL(location, url).href);
           continue;

@@ -5,12 +5,23 @@ import { pinoHttp } from "pino-http";
 
 const LONGEST_URL = 300;
 
-/** The address of a feed is a secret, and that of somebody's calendar may hold one. */
-const withoutSecrets = (url: string) =>
-  url
-    .replace(/(\/calendar\/feed\/)[^/?]*/, "$1…")
-    .replace(/(\/calendar\/outside)\?.*/, "$1?…")
-    .slice(0, LONGEST_URL);
+/** An address as the router reads it: without escapes, doubled strokes, or letters of another size. */
+function plainPath(url: string): string {
+  const [path = ""] = url.split("?");
+  try {
+    return decodeURIComponent(path).replaceAll(/\/+/g, "/").toLowerCase();
+  } catch {
+    return path.replaceAll(/\/+/g, "/").toLowerCase();
+  }
+}
+
+/** The address of a feed is a secret, and that of somebody's calendar may hold one: neither is written, however it is spelt. */
+export function withoutSecrets(url: string): string {
+  const path = plainPath(url);
+  if (path.includes("calendar/feed")) return "/api/v1/calendar/feed/…";
+  if (path.includes("calendar/outside")) return "/api/v1/calendar/outside?…";
+  return url.slice(0, LONGEST_URL);
+}
 
 /** Each request one line with an id of its own: what was asked, what was answered, how long it took; never what it held. */
 export function requestLog(logger: Logger) {
