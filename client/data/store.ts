@@ -167,6 +167,33 @@ export interface Done {
   readonly undo: () => Promise<void>;
 }
 
+/** What became of an act on the server. */
+export type Settled = { readonly is: "sent" } | { readonly is: "waiting" } | { readonly is: "refused"; readonly words: string };
+
+/**
+ * Waits until the server took an act or would not take it, or for so long.
+ * @param within ms
+ */
+export function settled(id: Id, within: number): Promise<Settled> {
+  const now = (): Settled => {
+    const row = outbox.snapshot().items.find((item) => item.id === id);
+    if (!row) return { is: "sent" };
+    return row.refused ? { is: "refused", words: row.refused.detail ?? row.refused.title } : { is: "waiting" };
+  };
+  return new Promise((done) => {
+    const end = () => {
+      clearTimeout(timer);
+      stop();
+      done(now());
+    };
+    const timer = setTimeout(end, within);
+    const stop = outbox.subscribe(() => {
+      if (now().is !== "waiting") end();
+    });
+    if (now().is !== "waiting") end();
+  });
+}
+
 /** What is to be undone was changed since: it is corrected where it stands. */
 export class ChangedSince extends Error {}
 
@@ -190,11 +217,11 @@ async function undo(what: string, steps: readonly Step[], undoes: Id): Promise<v
  * @param what in the trade's words: `Refill of Van`
  * @throws DeviceRefused when the device would not keep it
  */
-export async function act(what: string, steps: readonly Step[], at = clockNowIso()): Promise<Done> {
+export async function act(what: string, steps: readonly Step[], at = clockNowIso()): Promise<Done & { readonly id: Id }> {
   const id = newId();
   await outbox.add(id, actOf(what, at, steps));
   askToStay();
-  return { undo: () => undo(what, steps, id) };
+  return { id, undo: () => undo(what, steps, id) };
 }
 
 const nameOf = (kind: RecordKind) => KINDS[kind].one.replace(/^./, (first) => first.toUpperCase());

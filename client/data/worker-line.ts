@@ -42,6 +42,11 @@ export class WorkerLine<W> {
     if (this.running) tell(this.running.remote);
   }
 
+  /** Ends the work under way at once, whatever it does. */
+  cut(): void {
+    this.broke("It was stopped.");
+  }
+
   private async watched<A>(job: (remote: Remote<W>, alive: () => void) => A): Promise<Awaited<A>> {
     const { remote } = (this.running ??= this.begin());
     let watch: ReturnType<typeof setTimeout> | undefined;

@@ -6,6 +6,5 @@ export { complaintsOf } from "../forms/resolve";
 export { openReportFile, reportCsv, reportJson } from "./water/report-file";
 export { asPng, labCsv, picture } from "./lab/export";
 export { calendarFile } from "@winter-bead/contract/src/calendar-file";
-export { readCalendar } from "./weeks/calendar-read";
 export { ordersCsv } from "./weeks/orders-file";
 export { planCsv, planJson, planPdf } from "./size/plan-files";

@@ -1,7 +1,7 @@
 import { calendarFile } from "@winter-bead/contract/src/calendar-file";
 import jsQR from "jsqr";
 import type { Booking, Rig } from "@winter-bead/core";
-import { jobsIn, readCalendar } from "../features/weeks/calendar-read";
+import { cutAt, jobsIn, readCalendar } from "../features/weeks/calendar-read";
 import { calendarSteps } from "../features/weeks/calendar-steps";
 import { beadsOf } from "../features/weeks/Beads";
 import { isPlain } from "../features/weeks/plain-booking";
@@ -66,6 +66,112 @@ describe("a calendar that somebody else keeps", () => {
     expect(readCalendar("hello", FROM, UNTIL).faults[0]).toMatch(/no calendar file/);
     const read = readCalendar(calendar(...event("x", "soon", "Odd"), ...event("a", "20270304", "Good")), FROM, UNTIL);
     expect(read.items.map(({ title }) => title)).toContain("Good");
+  });
+});
+
+describe("an odd calendar", () => {
+  const weekly = (uid: string, hour: string, title: string) => [
+    "BEGIN:VEVENT",
+    `UID:${uid}`,
+    `DTSTART:20270301T${hour}0000`,
+    "RRULE:FREQ=WEEKLY;COUNT=4",
+    `SUMMARY:${title}`,
+    "END:VEVENT",
+  ];
+  const moved = (uid: string, from: string, to: string, title: string) => [
+    "BEGIN:VEVENT",
+    `UID:${uid}`,
+    `RECURRENCE-ID:${from}`,
+    `DTSTART:${to}`,
+    `SUMMARY:${title}`,
+    "END:VEVENT",
+  ];
+  const rule = (rrule: string, title: string, start = "20270301") => [
+    ...["BEGIN:VEVENT", `UID:${title}`, `DTSTART;VALUE=DATE:${start}`, `RRULE:${rrule}`],
+    ...[`SUMMARY:${title}`, "END:VEVENT"],
+  ];
+  const summaries = (text: string) => items(text).map(({ on, title }) => `${on.slice(5)} ${title}`);
+
+  test("two series of one weekday keep their own exceptions", () => {
+    const text = calendar(
+      ...weekly("a", "08", "Row"),
+      ...weekly("b", "08", "Terrace"),
+      ...moved("a", "20270308T080000", "20270310T080000", "Row, moved"),
+      ...moved("b", "20270315T080000", "20270318T080000", "Terrace, moved"),
+    );
+    expect(summaries(text)).toEqual([
+      ...["03-01 Row", "03-01 Terrace", "03-08 Terrace", "03-10 Row, moved"],
+      ...["03-15 Row", "03-18 Terrace, moved", "03-22 Row", "03-22 Terrace"],
+    ]);
+  });
+
+  test("two times of one day are two bookings, the first under the key it always had", () => {
+    const twice = calendar(
+      ...["BEGIN:VEVENT", "UID:t", "DTSTART:20270301T080000", "RRULE:FREQ=DAILY;BYHOUR=8,16;COUNT=4"],
+      ...["SUMMARY:Bay", "END:VEVENT"],
+    );
+    const read = readCalendar(twice, FROM, UNTIL);
+    expect(read.items.map(({ key }) => key)).toEqual([
+      ...["t/2027-03-01", "t/2027-03-01T1600", "t/2027-03-02", "t/2027-03-02T1600"],
+    ]);
+    expect(new Set(calendarSteps(read, "rig", []).map((step) => "id" in step && step.id)).size).toBe(4);
+  });
+
+  test("a series that began in 1960 still gives this month", () => {
+    const read = items(calendar(...rule("FREQ=DAILY", "Old round", "19600101")));
+    expect([read[0]!.on, read.length]).toEqual([FROM, 367]);
+  });
+
+  test("two calendars in one file are both read", () => {
+    const both = calendar(...event("a", "20270304", "Row")) + calendar(...event("b", "20270305", "School"));
+    expect(summaries(both)).toEqual(["03-04 Row", "03-05 School"]);
+  });
+
+  test("rules that nobody keeps are named and left out; the others are taken", () => {
+    const text = calendar(
+      ...rule("FREQ=SECONDLY", "Every second"),
+      ...rule("FREQ=DAILY;INTERVAL=1000000000000", "Hardly ever"),
+      ...event("a", "20270304", "Row"),
+    );
+    const { items: taken, faults } = readCalendar(text, FROM, UNTIL);
+    expect(taken.map(({ title }) => title)).toEqual(["Row"]);
+    expect(faults).toEqual([
+      "“Every second” comes more often than once a day; the others are taken.",
+      "“Hardly ever” comes at an interval that nobody keeps; the others are taken.",
+    ]);
+  });
+
+  test("a title is cut between two characters and stands on one line", () => {
+    const family = "👩‍👩‍👧‍👦";
+    const [read] = items(calendar(...event("a", "20270304", `${"x".repeat(115)}${family}${family}`)));
+    expect(read!.title).toBe("x".repeat(115));
+    expect(cutAt(`${family}${family}`, 2 * family.length)).toBe(`${family}${family}`);
+    expect(cutAt(`e\u0301e\u0301`, 3)).toBe("e\u0301");
+    const [lines] = items(calendar(...event("b", "20270304", "Row\\nGate \u202e4 houses")));
+    expect([lines!.title, lines!.jobs]).toEqual(["Row Gate  4 houses", 4]);
+  });
+
+  test("long names of events stay apart", () => {
+    const long = "u".repeat(500);
+    const read = items(calendar(...event(`${long}1`, "20270304", "A"), ...event(`${long}2`, "20270304", "B")));
+    expect(new Set(read.map(({ key }) => key)).size).toBe(2);
+    expect(Math.max(...read.map(({ key }) => key.length))).toBeLessThanOrEqual(400);
+  });
+
+  test("whoever watches hears of each event, and ends it when the time is over", () => {
+    const text = calendar(...Array.from({ length: 200 }, (_, i) => event(`e${i}`, "20270304", `Row ${i}`)).flat());
+    const begun: number[] = [];
+    const { items: taken, faults } = readCalendar(text, FROM, UNTIL, {
+      skip: new Set([1]),
+      begin: (i) => begun.push(i),
+      over: () => begun.length > 100,
+    });
+    expect(begun.slice(0, 2)).toEqual([0, 2]);
+    expect(taken.length).toBe(127);
+    expect(faults).toEqual([
+      "“Row 1” keeps its reader for ever; the others are taken.",
+      "It took too long: only the first 128 of 200 entries were read.",
+    ]);
   });
 });
 

@@ -3,21 +3,24 @@ import { View } from "@tamagui/core";
 import { addDays, type Rig } from "@winter-bead/core";
 import { useState } from "react";
 import { Refused } from "../../data/api";
-import { act, useRecords } from "../../data/store";
+import { act, settled, useRecords } from "../../data/store";
 import { Card, Choice, HeavyButton, PlainButton } from "../../ui/boxes";
 import { FilePicker } from "../../ui/files";
 import { TextField } from "../../ui/fields";
 import { localDate } from "../../ui/format";
 import { showToast } from "../../ui/toast";
 import { Body, Small, Strong } from "../../ui/words";
-import { onDemand } from "../on-demand-piece";
 import { fetchCalendar, useSampleCalendar } from "./calendar-service";
 import type { CalendarRead } from "./calendar-read";
+import { readInWorker, stopReading } from "./calendar-reader";
 import { calendarSteps } from "./calendar-steps";
 import { fullDay } from "./words";
 
 /** A year ahead is taken. */
 const DAYS = 366;
+/** ms after which what is not sent yet is said to wait. */
+const TOLD_WITHIN = 5_000;
+
 function Preview({
   read,
   rigs,
@@ -31,11 +34,28 @@ function Preview({
   const [rigId, setRigId] = useState(rigs[0]?.id);
   const [as, setAs] = useState<"work" | "off">("work");
   const steps = rigId === undefined ? [] : calendarSteps(read, rigId, bookings, as);
+  const [trouble, setTrouble] = useState<string>();
+  const [sending, setSending] = useState(false);
   const take = async () => {
     const rig = rigs.find(({ id }) => id === rigId)!;
-    const { undo } = await act(`Calendar taken for ${rig.name}`, steps);
-    showToast({ words: `${steps.length} ${steps.length === 1 ? "booking" : "bookings"} taken for ${rig.name}.`, undo });
-    onDone();
+    const count = `${steps.length} ${steps.length === 1 ? "booking" : "bookings"}`;
+    setSending(true);
+    setTrouble(undefined);
+    try {
+      const { id, undo } = await act(`Calendar taken for ${rig.name}`, steps);
+      const became = await settled(id, TOLD_WITHIN);
+      if (became.is === "refused") return setTrouble(`Not taken: ${became.words}`);
+      const words =
+        became.is === "sent"
+          ? `${count} taken for ${rig.name}.`
+          : `${count} for ${rig.name} wait on this device until the server answers.`;
+      showToast({ words, undo });
+      onDone();
+    } catch (error) {
+      setTrouble((error as Error).message);
+    } finally {
+      setSending(false);
+    }
   };
   return (
     <Card testID="calendar-preview">
@@ -71,9 +91,14 @@ function Preview({
       {steps.length === 0 ? (
         <Body>All of it is booked already.</Body>
       ) : (
-        <HeavyButton onPress={() => void take()} testID="take-calendar">
+        <HeavyButton onPress={() => void take()} disabled={sending} testID="take-calendar">
           {`Take ${steps.length} into the weeks`}
         </HeavyButton>
+      )}
+      {trouble === undefined ? null : (
+        <Body role="alert" color="$rowan" testID="calendar-refused">
+          {trouble}
+        </Body>
       )}
       <PlainButton onPress={onDone}>Leave it</PlainButton>
     </Card>
@@ -86,11 +111,18 @@ export function CalendarIn({ rigs }: { readonly rigs: readonly Rig[] }) {
   const [address, setAddress] = useState("");
   const [trouble, setTrouble] = useState<string>();
   const sample = useSampleCalendar();
+  const [share, setShare] = useState<number>();
   const look = async (text: string) => {
-    const { readCalendar } = await onDemand();
     const today = localDate(clockNow());
     setTrouble(undefined);
-    setRead(readCalendar(text, today, addDays(today, DAYS)));
+    setShare(0);
+    try {
+      setRead(await readInWorker(text, today, addDays(today, DAYS), setShare));
+    } catch {
+      setTrouble("This calendar could not be read on this device just now; try it again.");
+    } finally {
+      setShare(undefined);
+    }
   };
   const ask = async () => {
     try {
@@ -102,6 +134,13 @@ export function CalendarIn({ rigs }: { readonly rigs: readonly Rig[] }) {
     }
   };
   if (rigs.length === 0) return null;
+  if (share !== undefined)
+    return (
+      <View gap="$2" role="status">
+        <Body>{`Reading the calendar, ${Math.round(100 * share)} %`}</Body>
+        <PlainButton onPress={stopReading}>Stop</PlainButton>
+      </View>
+    );
   if (read) return <Preview read={read} rigs={rigs} onDone={() => setRead(undefined)} />;
   return (
     <View gap="$2">
