@@ -7,6 +7,7 @@ import { nameHere } from "../data/example";
 import { forgetOnDevice, jsonOnDevice, keepOnDevice } from "../data/on-device";
 import { useSettings } from "../data/settings";
 import type { Units } from "../ui/format";
+import { useHalfFilled } from "../ui/half-filled";
 import { liveFault } from "./live";
 import type { Bodies, Complaint, complaintsOf } from "./resolve";
 import { bodyFrom, differing, fieldAt, laidOver, textsIn, textsOf, type Texts } from "./texts";
@@ -157,7 +158,7 @@ export function useRecordForm(options: FormOptions): RecordForm {
     return unsubscribe;
   }, [form, name, units, start]);
   // Each typed letter is seen at once by whatever is said of it.
-  form.watch();
+  useHalfFilled(differing(form.watch() as Texts, start) !== undefined);
   const began = useRef(start);
   useEffect(() => {
     if (began.current === start) return;

@@ -1,3 +1,5 @@
+import { useDraft } from "../../data/draft";
+import { useHalfFilled } from "../../ui/half-filled";
 import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import type { Guided, Vessel } from "@winter-bead/core";
@@ -38,8 +40,9 @@ function LeaveOut({
   readonly onLeft: () => void;
 }) {
   const [open, setOpen] = useState(false);
-  const [why, setWhy] = useState("");
-  if (!open)
+  const [{ why }, patch, clear] = useDraft(`left-out:${guide.id}:${step.id}`, { why: "" });
+  useHalfFilled(why !== "");
+  if (!open && why === "")
     return (
       <TextButton onPress={() => setOpen(true)} expanded={false} testID="leave-out">
         Leave this step out
@@ -48,12 +51,13 @@ function LeaveOut({
   const leave = async () => {
     if (why.trim() === "") return;
     const done = await note(guide, step, { outcome: "skipped", note: why.trim() });
+    clear();
     showToast({ words: `Left out: ${step.short}.`, undo: done.undo });
     onLeft();
   };
   return (
     <View gap="$2">
-      <TextField label="Why it is left out" value={why} onChange={setWhy} testID="why-left-out" />
+      <TextField label="Why it is left out" value={why} onChange={(text) => patch({ why: text })} testID="why-left-out" />
       <PlainButton onPress={() => void leave()} disabled={why.trim() === ""} testID="left-out">
         Skip this step
       </PlainButton>

@@ -1,8 +1,9 @@
+import { useDraft } from "../../data/draft";
+import { useHalfFilled } from "../../ui/half-filled";
 import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { placesOf, rotates, type Id, type Place, type TrainDeed, type Vessel } from "@winter-bead/core";
 import { useLocalSearchParams } from "expo-router";
-import { useState } from "react";
 import type { Step } from "../../data/acts";
 import type { Kept } from "../../data/api";
 import { inUse } from "../../data/in-use";
@@ -40,10 +41,11 @@ const momentOf = (at: string): number => {
 };
 
 /** Does what was asked, at the time that stands there, with its way back. */
-function useDeed(rigName: string, at: string) {
+function useDeed(rigName: string, at: string, onDone: () => void) {
   return async (what: string, stepsOf: (at: string) => readonly Step[]) => {
     const iso = new Date(momentOf(at)).toISOString();
     const { undo } = await act(`${rigName}: ${what}`, stepsOf(iso), iso);
+    onDone();
     showToast({ words: `${rigName}: ${what}.`, undo });
   };
 }
@@ -65,7 +67,8 @@ function PlaceRow({
   const { records: vessels } = useRecords("vessels");
   const { records: rigs } = useRecords("rigs");
   const trains = useTrains();
-  const [chosen, setChosen] = useState("");
+  const [{ chosen }, patch] = useDraft(`place:${place.stageId}:${place.vesselId ?? ""}`, { chosen: "" });
+  const setChosen = (id: string) => patch({ chosen: id });
   const here = vessels.find(({ id }) => id === place.vesselId);
   const rigOf = (id: Id) => trains.rigOf(id, clockNow());
   const nameOf = (vessel: Vessel) => {
@@ -122,7 +125,10 @@ function TakenOver({
   readonly empty: readonly Vessel[];
   readonly deed: Deed;
 }) {
-  const [cartridges, setCartridges] = useState<Cartridges>("replaced");
+  const [{ cartridges }, patch] = useDraft<{ readonly cartridges: Cartridges }>(`taken-over:${train.rig.id}`, {
+    cartridges: "replaced",
+  });
+  const setCartridges = (chosen: Cartridges) => patch({ cartridges: chosen });
   const hasCartridges = train.rig.stages.some(({ kind }) => kind === "sediment" || kind === "carbon");
   return (
     <Card gap="$3" testID="taken-over">
@@ -238,12 +244,14 @@ function Rotation({
 
 function Train({ view }: { readonly view: RigView }) {
   const { rig, train: known } = view.facts;
-  const [at, setAt] = useState("");
+  const [{ at }, patch, clear] = useDraft(`train:${rig.id}`, { at: "" });
+  const setAt = (moment: string) => patch({ at: moment });
+  useHalfFilled(at !== "");
   const trains = useTrains();
   const { records: charges } = useRecords("charges");
   const places = placesOf(rig, trains, momentOf(at));
   const train: TrainNow = { rig, places };
-  const deed = useDeed(rig.name, at);
+  const deed = useDeed(rig.name, at, clear);
   const standing = places.flatMap(({ vesselId }) => known.vessels.filter(({ id }) => id === vesselId));
   const filled = charges.filter(
     ({ ended, vesselId }) => ended === undefined && standing.some(({ id }) => id === vesselId),

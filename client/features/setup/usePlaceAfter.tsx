@@ -1,5 +1,5 @@
 import { placesOf, type Id } from "@winter-bead/core";
-import { useState } from "react";
+import { useDraft } from "../../data/draft";
 import { useTrains } from "../../data/trains";
 import { Choice } from "../../ui/boxes";
 import { Small } from "../../ui/words";
@@ -9,7 +9,11 @@ import { arrangementAfter, nextInLine, type After } from "./place-after";
 /** Of a vessel that others stand behind: whether it goes to the end, as lead and lag are run. */
 export function usePlaceAfter(facts: RigFacts, vesselId: Id) {
   const trains = useTrains();
-  const [after, setAfter] = useState<After>("end");
+  // Of the charge that is in it now: the next refill is asked anew.
+  const charge = facts.charges.find((each) => each.vesselId === vesselId && each.ended === undefined);
+  const [{ after }, patch] = useDraft<{ readonly after: After }>(`place-after:${charge?.id ?? vesselId}`, {
+    after: "end",
+  });
   const places = placesOf(facts.rig, trains, facts.now);
   const next = nextInLine(facts, places, vesselId);
   const chosen: After = next ? after : "same";
@@ -24,7 +28,7 @@ export function usePlaceAfter(facts: RigFacts, vesselId: Id) {
             { value: "end", label: `Last: ${next.name} leads now` },
             { value: "same", label: "In its own place again" },
           ]}
-          onChange={setAfter}
+          onChange={(chosen) => patch({ after: chosen })}
           testID="place-after"
         />
         {after === "end" ? (

@@ -33,7 +33,9 @@ export function KeyList({ onClose }: { readonly onClose: () => void }) {
           <Strong>{key}</Strong> {what}
         </Body>
       ))}
-      <Body color="$soft">One-letter keys can be switched off in Settings.</Body>
+      <Body color="$soft">
+        Digits and the comma lead nowhere while a form is half filled in. One-letter keys can be switched off in Settings.
+      </Body>
       <TextButton onPress={onClose}>Close</TextButton>
     </View>
   );

@@ -1,6 +1,7 @@
 import { router } from "expo-router";
 import { useEffect } from "react";
 import { useSettings } from "../../data/settings";
+import { isHalfFilled } from "../../ui/half-filled";
 import { isForThePlace } from "../../ui/keys";
 import { RAIL_PLACES } from "./places";
 
@@ -13,6 +14,7 @@ export function useShortcuts(showKeys: () => void): void {
       if (!isForThePlace(event)) return;
       // While the log's code is on its way; once it is here its pad takes them first.
       if (location.pathname.startsWith("/log") && /^[0-9.,]$/.test(event.key)) return;
+      if (isHalfFilled() && /^[0-9.,]$/.test(event.key)) return;
       const place = RAIL_PLACES[Number(event.key) - 1];
       if (place) router.navigate(place.path);
       else if (event.key === "?") showKeys();

@@ -1,3 +1,5 @@
+import { useDraft } from "../../data/draft";
+import { useHalfFilled } from "../../ui/half-filled";
 import { clockNow, clockNowIso } from "../../data/clock";
 import { View } from "@tamagui/core";
 import type { OutcomeLine } from "@winter-bead/core";
@@ -41,10 +43,12 @@ interface DetailProps {
 
 /** The plan's name, changed in place. */
 function Name({ plan }: { readonly plan: Kept<"plans"> }) {
-  const [typed, setTyped] = useState<string>();
+  const [{ typed }, patch, clear] = useDraft<{ readonly typed?: string }>(`plan-name:${plan.id}`, {});
+  const setTyped = (text: string) => patch({ typed: text });
+  useHalfFilled(typed !== undefined);
   const save = () => {
     const name = (typed ?? "").trim().slice(0, 80);
-    setTyped(undefined);
+    clear();
     const { id: _, version: _v, voided: _b, ...body } = plan;
     if (name !== "" && name !== plan.name) void change("plans", plan, { ...body, name });
   };

@@ -1,3 +1,4 @@
+import { useHalfFilled } from "../../ui/half-filled";
 import { View } from "@tamagui/core";
 import { explainHeadline, GRADE, type Scale } from "@winter-bead/core";
 import { lostToAgeing, sizeOfLitres, TRADES, type Trade } from "@winter-bead/core/src/start";
@@ -340,6 +341,7 @@ export function FirstDayScreen() {
   const meters = useRecords("meters").records;
   const initial = useMemo(() => startDraft(units), [units]);
   const [draft, patch, clear] = useUnitDraft<StartDraft>("first-day", initial, startInOtherUnits);
+  useHalfFilled(JSON.stringify(draft) !== JSON.stringify({ ...initial, typedIn: units }));
   const {
     question: parsed,
     errors,

@@ -1,3 +1,4 @@
+import { useDraft } from "../../data/draft";
 import { View } from "@tamagui/core";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
@@ -14,7 +15,8 @@ export function SupplierPart({
   readonly on: string;
   readonly onReport: (report: OpenedReport) => void;
 }) {
-  const [zone, setZone] = useState<string>();
+  const [{ zone }, patch] = useDraft<{ readonly zone?: string }>("supplier-zone", {});
+  const setZone = (id: string) => patch({ zone: id });
   const [trouble, setTrouble] = useState<string>();
   const [asking, setAsking] = useState(false);
   const asked = useRef<AbortController | undefined>(undefined);

@@ -1,3 +1,5 @@
+import { useDraft } from "../../data/draft";
+import { useHalfFilled } from "../../ui/half-filled";
 import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
 import { addDays, type Rig } from "@winter-bead/core";
@@ -25,10 +27,12 @@ function Preview({
   read,
   rigs,
   onDone,
+  onTaken,
 }: {
   readonly read: CalendarRead;
   readonly rigs: readonly Rig[];
   readonly onDone: () => void;
+  readonly onTaken: () => void;
 }) {
   const { records: bookings } = useRecords("bookings");
   const [rigId, setRigId] = useState(rigs[0]?.id);
@@ -50,6 +54,7 @@ function Preview({
           ? `${count} taken for ${rig.name}.`
           : `${count} for ${rig.name} wait on this device until the server answers.`;
       showToast({ words, undo });
+      onTaken();
       onDone();
     } catch (error) {
       setTrouble((error as Error).message);
@@ -108,7 +113,8 @@ function Preview({
 /** Work out of a calendar: from a file, or from an address that the server asks. */
 export function CalendarIn({ rigs }: { readonly rigs: readonly Rig[] }) {
   const [read, setRead] = useState<CalendarRead>();
-  const [address, setAddress] = useState("");
+  const [{ address }, patch, clear] = useDraft("calendar-address", { address: "" });
+  useHalfFilled(address.trim() !== "");
   const [trouble, setTrouble] = useState<string>();
   const sample = useSampleCalendar();
   const [share, setShare] = useState<number>();
@@ -141,7 +147,7 @@ export function CalendarIn({ rigs }: { readonly rigs: readonly Rig[] }) {
         <PlainButton onPress={stopReading}>Stop</PlainButton>
       </View>
     );
-  if (read) return <Preview read={read} rigs={rigs} onDone={() => setRead(undefined)} />;
+  if (read) return <Preview read={read} rigs={rigs} onDone={() => setRead(undefined)} onTaken={clear} />;
   return (
     <View gap="$2">
       <FilePicker
@@ -153,7 +159,7 @@ export function CalendarIn({ rigs }: { readonly rigs: readonly Rig[] }) {
       <TextField
         label="or the address of a calendar"
         value={address}
-        onChange={setAddress}
+        onChange={(text) => patch({ address: text })}
         {...(sample ? { hint: `To try it: ${sample}` } : {})}
         error={trouble}
         testID="calendar-address"

@@ -1,3 +1,4 @@
+import { useDraft } from "../../data/draft";
 import { View } from "@tamagui/core";
 import { PART, type Part, type PlannedDay, type PlannedTask, type Task, type WeeksAhead } from "@winter-bead/core";
 import { explainDay, type DayCost } from "@winter-bead/core/src/weeks";
@@ -115,13 +116,20 @@ function otherDays(day: PlannedDay): readonly { readonly on: string; readonly wo
 
 /** Any other day, by the platform's own picker. */
 function AnyDay({ day, known }: { readonly day: PlannedDay; readonly known: readonly Kept<"appointments">[] }) {
-  const [on, setOn] = useState(day.on);
+  const [{ on }, patch, clear] = useDraft(`any-day:${day.on}`, { on: day.on });
+  const setOn = (date: string) => patch({ on: date });
   const isOther = /^\d{4}-\d{2}-\d{2}$/.test(on) && on !== day.on;
   return (
     <View gap="$2">
       <DateField label="Or on" value={on} onChange={setOn} testID="any-day" />
       {isOther ? (
-        <PlainButton onPress={() => void setFor(on, day.tasks, known)} testID="take-any-day">
+        <PlainButton
+          onPress={() => {
+            void setFor(on, day.tasks, known);
+            clear();
+          }}
+          testID="take-any-day"
+        >
           {`Set for ${fullDay(on)}`}
         </PlainButton>
       ) : null}
