@@ -65,7 +65,7 @@ build_server() {
 }
 
 build_client() {
-  unchanged client/dist/.sources client/app client/data client/features client/ui client/public contract/src core/src \
+  unchanged client/dist/.sources client/app client/data client/features client/forms client/ui client/public contract/src core/src \
     client/app.json client/metro.config.js client/babel.config.js package-lock.json tools ||
     node tools/build-client.mjs || stop "the client could not be built; see above."
 }

@@ -1,5 +1,5 @@
-import { spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { spawn, spawnSync, type ChildProcess } from "node:child_process";
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 
@@ -11,6 +11,45 @@ export interface ServerOptions {
   readonly port?: number;
   readonly flags?: readonly string[];
   readonly environment?: Readonly<Record<string, string>>;
+}
+
+const EMPTY = ["--empty"];
+const DEMO: readonly string[] = [];
+
+/**
+ * A data folder as a first start leaves it, made once for all tests of this build and hour, and copied: a first start makes
+ * a database, which takes longer than what most tests do with it. How one goes is the launch tests' own matter.
+ */
+async function preparedFolder(flags: readonly string[]): Promise<string> {
+  const { mtimeMs, size } = statSync(STARTED);
+  const hour = new Date().toISOString().slice(0, 13);
+  const name = `winter-bead-prepared-${Math.round(mtimeMs)}-${size}-${flags.join("") || "demo"}-${hour}`;
+  const folder = join(tmpdir(), name);
+  for (let tries = 0; !existsSync(folder); tries += 1) {
+    try {
+      mkdirSync(`${folder}.making`);
+    } catch {
+      // Somebody else makes it; who died at that is not waited for longer than a start takes.
+      if (tries > 600) rmSync(`${folder}.making`, { recursive: true, force: true });
+      await new Promise((again) => setTimeout(again, 100));
+      continue;
+    }
+    const server = await RunningServer.start({ dataFolder: join(`${folder}.making`, "data"), flags });
+    await server.end();
+    for (const own of ["postgres.port", "log"]) rmSync(join(server.dataFolder, own), { recursive: true, force: true });
+    renameSync(server.dataFolder, folder);
+    rmSync(`${folder}.making`, { recursive: true, force: true });
+  }
+  return folder;
+}
+
+/** A fresh data folder; a copy of a prepared one where that is what the flags ask for. */
+async function freshFolder(flags: readonly string[]): Promise<string> {
+  const folder = mkdtempSync(join(tmpdir(), "winter-bead-"));
+  if (flags.join() !== EMPTY.join() && flags.join() !== DEMO.join()) return folder;
+  const { status } = spawnSync("cp", ["-a", `${await preparedFolder(flags)}/.`, folder]);
+  if (status !== 0) throw new Error("The prepared data folder could not be copied.");
+  return folder;
 }
 
 /** Winter Bead as bin/start runs it, on a data folder of its own. */
@@ -26,14 +65,14 @@ export class RunningServer {
 
   /** Resolves when it says that it is ready; rejects with what it said when it ended instead. */
   static async start(options: ServerOptions = {}): Promise<RunningServer> {
-    const server = new RunningServer(options.dataFolder ?? mkdtempSync(join(tmpdir(), "winter-bead-")), options);
+    const server = new RunningServer(options.dataFolder ?? (await freshFolder(options.flags ?? EMPTY)), options);
     await server.launch();
     return server;
   }
 
   private launch(): Promise<void> {
     this.printed = "";
-    this.child = spawn(process.execPath, [STARTED, ...(this.options.flags ?? ["--empty"])], {
+    this.child = spawn(process.execPath, [STARTED, ...(this.options.flags ?? EMPTY)], {
       env: {
         ...process.env,
         PORT: String(this.options.port ?? 0),
