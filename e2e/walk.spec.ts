@@ -6,6 +6,9 @@ import { standingOf } from "./support/standing";
 
 /* Every place is walked through once in each look, and all that holds everywhere is looked at on the way. */
 
+// Each on whichever hand is free: no other file is as long as these together.
+test.describe.configure({ mode: "parallel" });
+
 /** Contrast goes with the theme and structure with the size: two runs see both of each. */
 const LOOKS = [
   { colorScheme: "light", size: { width: 390, height: 844 } },

@@ -109,7 +109,8 @@ try {
   );
   await new Promise((written) => setTimeout(written, 500));
   const logged = readFileSync(join(work, "winter-bead.log"), "utf8");
-  if (logged.includes(secret) || !logged.includes("/api/v1/rigs")) throw new Error("the proxy's log is not as it should be");
+  if (logged.includes(secret) || !logged.includes("/api/v1/rigs"))
+    throw new Error("the proxy's log is not as it should be");
   tell(`a calendar's secret address, in ${spellings.length} spellings: ${statuses}, and not in the proxy's log`);
   const foreign = await fetch(`${address}/api/v1/rigs`);
   tell(`this machine's own name: ${foreign.status}`);

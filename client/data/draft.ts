@@ -10,8 +10,7 @@ export function savedDraft(name: string): object {
 }
 
 /** Keeps something under a name before the place that shows it is opened. */
-export const saveDraft = (name: string, draft: object): void =>
-  void keepOnDevice(PREFIX + name, JSON.stringify(draft));
+export const saveDraft = (name: string, draft: object): void => void keepOnDevice(PREFIX + name, JSON.stringify(draft));
 
 /** State that survives a closed tab, by name; `clear` forgets it. */
 export function useDraft<T extends object>(

@@ -23,8 +23,7 @@ export async function forgetExample(): Promise<void> {
   await clear(exampleStore()).catch(() => undefined);
   indexedDB.deleteDatabase(`winter-bead-acts${EXAMPLE}`);
   const names = namesOnDevice();
-  for (const name of names)
-    if (new RegExp(`^winter-bead-[a-z-]+${EXAMPLE}(:|$)`).test(name)) forgetOnDevice(name);
+  for (const name of names) if (new RegExp(`^winter-bead-[a-z-]+${EXAMPLE}(:|$)`).test(name)) forgetOnDevice(name);
 }
 
 /** Shows the invented crew in this window, from its beginning. */

@@ -168,7 +168,8 @@ export interface Done {
 }
 
 /** What became of an act on the server. */
-export type Settled = { readonly is: "sent" } | { readonly is: "waiting" } | { readonly is: "refused"; readonly words: string };
+export type Settled =
+  { readonly is: "sent" } | { readonly is: "waiting" } | { readonly is: "refused"; readonly words: string };
 
 /**
  * Waits until the server took an act or would not take it, or for so long.
@@ -217,7 +218,11 @@ async function undo(what: string, steps: readonly Step[], undoes: Id): Promise<v
  * @param what in the trade's words: `Refill of Van`
  * @throws DeviceRefused when the device would not keep it
  */
-export async function act(what: string, steps: readonly Step[], at = clockNowIso()): Promise<Done & { readonly id: Id }> {
+export async function act(
+  what: string,
+  steps: readonly Step[],
+  at = clockNowIso(),
+): Promise<Done & { readonly id: Id }> {
   const id = newId();
   await outbox.add(id, actOf(what, at, steps));
   askToStay();

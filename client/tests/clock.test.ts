@@ -55,13 +55,13 @@ test("an answer without a time, or one that took long, says nothing", () => {
 
 test("opened again without a signal it is known, until somebody puts the clock right", () => {
   hear(opened(), 365 * DAY);
-  expect((opened()).clockAhead()).toBeGreaterThan(364 * DAY);
+  expect(opened().clockAhead()).toBeGreaterThan(364 * DAY);
   const seen = JSON.parse(localStorage.getItem(KEY)!) as { ahead: number; at: number };
   // The clock was put back: what was seen lies in its future.
   localStorage.setItem(KEY, JSON.stringify({ ...seen, at: seen.at + 365 * DAY }));
-  expect((opened()).clockAhead()).toBe(0);
+  expect(opened().clockAhead()).toBe(0);
   localStorage.setItem(KEY, JSON.stringify({ ...seen, at: seen.at - 3 * DAY }));
-  expect((opened()).clockAhead()).toBe(0);
+  expect(opened().clockAhead()).toBe(0);
 });
 
 test("the present follows the clock", () => {

@@ -3,7 +3,19 @@ import { csvComment, csvOf } from "../ui/csv";
 import { ordersCsv } from "../features/weeks/orders-file";
 import { reportCsv, openReportFile } from "../features/water/report-file";
 
-const FORMULAS = ["=1+1", "+cmd|' /C calc'!A0", "-2+3", "@SUM(A1)", "\t=1", "\r=1", " =1", "＝1+1", "-5-", "+-5", "-A1"];
+const FORMULAS = [
+  "=1+1",
+  "+cmd|' /C calc'!A0",
+  "-2+3",
+  "@SUM(A1)",
+  "\t=1",
+  "\r=1",
+  " =1",
+  "＝1+1",
+  "-5-",
+  "+-5",
+  "-A1",
+];
 const NUMBERS = ["-5", "+5", "-0.5", "-.5", "-1e-7", "+1E6", "-5,5", "12", "", "-5 "];
 
 const cellsOf = (text: string) => Papa.parse<string[]>(text.trimEnd(), { skipEmptyLines: true }).data;
@@ -35,6 +47,10 @@ test("no part of a report's origin becomes a cell that is run, and its figures c
 test("orders are litres and days, and read as such", () => {
   const line = { grade: "virgin" as const, form: "loose" as const, litres: 24.333, by: "2027-03-05", for: [] };
   const text = ordersCsv({ orders: [{ by: "2027-03-05", lines: [line] }] });
-  const { data } = Papa.parse<Record<string, unknown>>(text, { header: true, dynamicTyping: true, skipEmptyLines: true });
+  const { data } = Papa.parse<Record<string, unknown>>(text, {
+    header: true,
+    dynamicTyping: true,
+    skipEmptyLines: true,
+  });
   expect(data[0]).toMatchObject({ delivery: 1, "litres, L": 24.33, resin: "virgin" });
 });

@@ -13,7 +13,8 @@ const mailboxPath = (problem: Responses): Json => ({
   "/api/v1/reminders-sent": {
     get: {
       operationId: "reminders-sent",
-      summary: "What the simulated mailbox got, nothing where mail goes out for real; and what went wrong with the mails lately",
+      summary:
+        "What the simulated mailbox got, nothing where mail goes out for real; and what went wrong with the mails lately",
       tags: ["calendar"],
       responses: {
         "200": {

@@ -27,10 +27,7 @@ test("a charge filled far ahead is not there yet, and the one that it ended stil
 });
 
 test("a charge filled some hours ahead stands now, and the one before has ended now", () => {
-  expect(chargesAsOfNow([charge(-9 * DAY, 3 * HOUR), charge(3 * HOUR)], NOW)).toEqual([
-    charge(-9 * DAY, 0),
-    charge(0),
-  ]);
+  expect(chargesAsOfNow([charge(-9 * DAY, 3 * HOUR), charge(3 * HOUR)], NOW)).toEqual([charge(-9 * DAY, 0), charge(0)]);
   const past = [charge(-9 * DAY, -DAY), charge(-DAY)];
   expect(chargesAsOfNow(past, NOW)).toBe(past);
 });

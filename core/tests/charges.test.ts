@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import {
   chargeLedgers,
@@ -118,7 +119,7 @@ describe("a charge taken over part-used", () => {
           expect(xQuantile(more, 0.5)).toBeLessThanOrEqual(xQuantile(left, 0.5) + 1e-9);
         },
       ),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     );
     expect(Math.exp(xQuantile(leftOfPartUsed(prior, { share: 0.5, sd: 0.1 }), 0.5))).toBeCloseTo(0.5, 1);
   });

@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import {
   ANION_SPECIES,
@@ -91,7 +92,7 @@ describe("mass", () => {
         }
         expect(done.balanceError).toBeLessThanOrEqual(1e-9);
       }),
-      { numRuns: 60, endOnFailure: true },
+      { numRuns: runs(60), endOnFailure: true },
     );
   });
 
@@ -113,7 +114,7 @@ describe("mass", () => {
               }
             }
       }),
-      { numRuns: 40, endOnFailure: true },
+      { numRuns: runs(40), endOnFailure: true },
     );
   });
 

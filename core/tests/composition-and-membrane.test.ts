@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import {
   compare,
@@ -188,7 +189,7 @@ describe("membrane", () => {
         expectTrue(explained.value.flow);
         expectTrue(explained.value.product);
       }),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     );
   });
 
@@ -230,7 +231,7 @@ describe("start-up creep", () => {
           expect(Math.abs(found.loadPerStart / area - 1)).toBeLessThan(3e-3);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -274,7 +275,7 @@ describe("start-up creep", () => {
           expect(fitError).toBeLessThan(flat);
         },
       ),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 

@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import {
   convertExplanation,
@@ -54,7 +55,7 @@ describe("every explanation gives its own number", () => {
         expect(explanation.value).toBeCloseTo(unwrap(life(input)).litres, 6);
         expectTrue(explanation);
       }),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
   });
 

@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import { FeedHistory } from "../src/run/feed-history";
 import {
@@ -122,7 +123,7 @@ describe("own capacity", () => {
           expect(low <= median && median <= high && Number.isFinite(high) && low > 0).toBe(true);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });
@@ -251,7 +252,7 @@ describe("the date the limit falls", () => {
         const [once, more] = [unwrap(depletion(input)), unwrap(depletion(twice))];
         expect(more.likely <= once.likely && once.early <= once.likely && once.likely <= once.late).toBe(true);
       }),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     );
   });
   test("goes by weeks after the first months and still meets the day", () => {

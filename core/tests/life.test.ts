@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import {
   breakthrough,
@@ -70,7 +71,7 @@ describe("the breakthrough curve", () => {
           held += ((1 - meanBreakthrough((end * (i + 0.5)) / steps, n, paths)) * end) / steps;
         expect(held).toBeCloseTo(1, 2);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 
@@ -110,7 +111,7 @@ describe("a life", () => {
         if (soft.reachable && input.limit.value < input.water.reading!.value)
           expect(hard.litres).toBeLessThan(soft.litres);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -127,7 +128,7 @@ describe("a life", () => {
         expect(other.throughput).toBeCloseTo(one.throughput, 6);
         expect(other.litres).toBeCloseTo(one.litres * factor, 0);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -156,7 +157,7 @@ describe("a life", () => {
         const between = unwrap(throughputBetween(working, 2 * low, 2 * high)) * working.litresPerThroughput;
         expect(between).toBeCloseTo(at(high).litres - at(low).litres, 1);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 
@@ -177,7 +178,7 @@ describe("a life", () => {
           expect(range.typical.litres).toBeLessThanOrEqual(range.high.litres);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 

@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import {
   aerate,
@@ -102,7 +103,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
           }),
         ),
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 
@@ -115,7 +116,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
         expectAnswerOrSentence(depletion({ ...input, start: "2027-03-01" }));
         expectAnswerOrSentence(depletion({ ...input, start }));
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });

@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import { describeWater, unwrap, type Water } from "../src/index";
 import {
@@ -109,7 +110,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
         expectAnswerOrSentence(planQuestion(work({ before: { fillFlow: a } })));
         for (const before of BEFORE) expectAnswerOrSentence(behind(before, water(a, { temperature: b }), c));
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -121,7 +122,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
         const vessel = { ...spec.vessel, grossVolume: a, diameter: b, fillFraction: c };
         expectAnswerOrSentence(optionFigures({ ...spec, vessel }, unwrap(planQuestion(work()))));
       }),
-      { numRuns: 80 },
+      { numRuns: runs(80) },
     );
   });
 
@@ -136,7 +137,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
         const asked = { ...WITHOUT_ASSUMPTIONS, wage: a, litresPerTrip: b, minutesPerJob: c };
         expectAnswerOrSentence(withoutOwnWater(unwrap(demand({ items: [houses] })), asked));
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
     fc.assert(
       fc.property(anyNumber, anyNumber, (a, b) => {
@@ -146,7 +147,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
         expectAnswerOrSentence(crossing({ work: asked, option: tank }));
         expectAnswerOrSentence(stageWorth({ work: asked, option: { ...tank, before: "nothing" } }));
       }),
-      { numRuns: 12 },
+      { numRuns: runs(12) },
     );
   });
 });
@@ -186,7 +187,7 @@ describe("whatever the work, the tap and the option", () => {
         expect(Object.values(parts).reduce((sum, part) => sum + part, 0)).toBeCloseTo(total, 6);
         for (const part of Object.values(parts)) expect(part).toBeGreaterThanOrEqual(0);
       }),
-      { numRuns: 80 },
+      { numRuns: runs(80) },
     );
   });
 
@@ -208,7 +209,7 @@ describe("whatever the work, the tap and the option", () => {
         expect(figures.feasible).toBe(figures.reasons.length === 0);
         expect(figures.resinLitres).toBeCloseTo(resinIn(spec.vessel) * (spec.train === "twin" ? 2 : 1), 9);
       }),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
   });
 
@@ -226,7 +227,7 @@ describe("whatever the work, the tap and the option", () => {
           expect(place === -1 ? feasible.length : place).toBe(feasible.length);
         },
       ),
-      { numRuns: 12 },
+      { numRuns: runs(12) },
     );
   });
 
@@ -270,7 +271,7 @@ describe("whatever the work, the tap and the option", () => {
           }
         },
       ),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
   });
 
@@ -285,7 +286,7 @@ describe("whatever the work, the tap and the option", () => {
         expect(figures.cost.waste).toBeCloseTo((2 * price * figures.wastePerYear) / 1000, 6);
         expect(figures.resinPerYear).toBeCloseTo(figures.refillsPerYear * figures.resinLitres, 6);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -320,7 +321,7 @@ describe("whatever the work, the tap and the option", () => {
         expect(cost(900 / share).total).toBeLessThanOrEqual(cost(900).total);
         expect(costChange(cost(900), cost(900 / share)).water).toBeCloseTo(0, 9);
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 
@@ -388,7 +389,7 @@ describe("whatever the work, the tap and the option", () => {
         expect(lines.map(({ state }) => state)).toEqual(Array(4).fill("as-planned"));
         expect(lines[3]!.actual).toBeCloseTo(figures.cost.total, 4);
       }),
-      { numRuns: 80 },
+      { numRuns: runs(80) },
     );
   });
 

@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import {
   checkMeter,
@@ -55,7 +56,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
       fc.property(readings, scale, anyNumber, (some, on, flow) =>
         expectAnswerOrSentence(creep({ readings: some, scale: on as 0.64, flow })),
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -94,7 +95,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
         if (plan.ok) expect(plan.value.segments.every(({ steps, litres }) => steps > 0 && litres > 0)).toBe(true);
         else expectAnswerOrSentence(plan);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 
@@ -126,7 +127,7 @@ describe("whatever figures come in, an answer is finite or a sentence", () => {
             twoLives({ feed: some, capacity: { grade: "virgin" }, bed: of, limit: { value: 10, scale: "nacl" } }),
           );
       }),
-      { numRuns: 60, endOnFailure: true },
+      { numRuns: runs(60), endOnFailure: true },
     );
   }, 120_000);
 });

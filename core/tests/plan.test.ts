@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import {
   describeWater,
@@ -355,7 +356,7 @@ describe("whatever the work and the tap", () => {
           expect(costRange.high).toBeGreaterThanOrEqual(cost.total);
         }
       }),
-      { numRuns: 80 },
+      { numRuns: runs(80) },
     );
   });
 });

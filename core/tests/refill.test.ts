@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import fc from "fast-check";
@@ -500,7 +501,7 @@ describe("what a mistake costs", () => {
         for (const figure of [both.money.total, both.aboveLimit, both.residue, both.firstReading])
           expect(figure).toBeGreaterThanOrEqual(0);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   test("the page of mistakes says what the core says", () => {

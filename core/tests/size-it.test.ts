@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import {
   describeWater,
@@ -611,7 +612,7 @@ describe("every number explains itself", () => {
             expect(ends[end].value / range[end]).toBeCloseTo(1, 9);
           }
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 

@@ -1,3 +1,4 @@
+import { runs } from "./runs";
 import fc from "fast-check";
 import type { Bag, Charge } from "../src/index";
 import {
@@ -113,7 +114,7 @@ describe("what is left of a bag", () => {
             expect(left + out.reduce((sum, each) => sum + each.litres, 0)).toBeCloseTo(25, 9);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

@@ -55,7 +55,15 @@ const STRANGE: readonly unknown[] = [
   ...["", " ", "0", "NaN", "Infinity", "\u0000", "\ud800", "\u202e", "\n", "💧", "x".repeat(3000), "__proto__"],
   ...["constructor", "../../etc/passwd", "' OR 1=1 --", "2027-02-30", "9999-12-31", "1970-01-01T00:00:00Z"],
   ...["2027-03-01T08:00:00.000Z", "0194b000-0000-7000-8000-000000000000", "hasOwnProperty"],
-  ...[[], {}, [[]], [null], { __proto__: 1 }, Array.from({ length: 2000 }, () => 1), Array.from({ length: 600 }, () => ({}))],
+  ...[
+    [],
+    {},
+    [[]],
+    [null],
+    { __proto__: 1 },
+    Array.from({ length: 2000 }, () => 1),
+    Array.from({ length: 600 }, () => ({})),
+  ],
 ];
 
 const PATHS = ["/", "//", "/%00", "/%ff", "/..", "/api/v1", "/api/v1/constructor", "/api/v1/rigs/", "/api/v1/acts"];
@@ -138,7 +146,9 @@ export class Fuzzer {
     const known = this.records[kind] ?? [];
     const id = () => {
       if (known.length > 0 && this.next() < 0.6) return String(this.pick(known)["id"]);
-      return this.next() < 0.8 ? this.newId() : encodeURIComponent(String(this.pick(STRANGE)).toWellFormed().slice(0, 300));
+      return this.next() < 0.8
+        ? this.newId()
+        : encodeURIComponent(String(this.pick(STRANGE)).toWellFormed().slice(0, 300));
     };
     const filled = path.replaceAll(/\{[^}]+\}/g, id);
     if (this.next() > 0.2) return filled;
@@ -193,7 +203,8 @@ export class Fuzzer {
   }
 
   private strangeOf(value: unknown): unknown {
-    if (typeof value === "number" && this.next() < 0.6) return value * this.pick([-1, 0, 1e-9, 0.5, 10, 1e3, 1e9, 1e30]);
+    if (typeof value === "number" && this.next() < 0.6)
+      return value * this.pick([-1, 0, 1e-9, 0.5, 10, 1e3, 1e9, 1e30]);
     return this.pick(STRANGE);
   }
 }
@@ -241,10 +252,13 @@ export async function fuzz(
   requests: number,
 ): Promise<Harm> {
   const document = (await ask("/api/v1/openapi.json")) as Json;
-  const kinds = Object.keys(document["paths"] as Json).flatMap((path) => /^\/api\/v1\/([a-z-]+)$/.exec(path)?.[1] ?? []);
+  const kinds = Object.keys(document["paths"] as Json).flatMap(
+    (path) => /^\/api\/v1\/([a-z-]+)$/.exec(path)?.[1] ?? [],
+  );
   const records: Record<string, readonly Json[]> = {};
   for (const kind of kinds) {
-    const found = (await ask(`/api/v1/${kind}?limit=40`).catch(() => undefined)) as { items?: readonly Json[] } | undefined;
+    const found = (await ask(`/api/v1/${kind}?limit=40`).catch(() => undefined)) as
+      { items?: readonly Json[] } | undefined;
     if (found?.items?.every((item) => typeof item === "object" && "version" in item)) records[kind] = found.items;
   }
   const fuzzer = new Fuzzer(document, records, chance(seed));

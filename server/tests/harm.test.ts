@@ -213,7 +213,8 @@ test("an act of as many records as it may hold takes at most twenty statements",
   for (let i = 0; i < 20 && (await server.request("GET", "/api/v1/rigs")).status !== 200; i += 1)
     await new Promise((pause) => setTimeout(pause, 50));
   const log = () =>
-    readFileSync(join(server.dataFolder, "postgres", "server.log"), "utf8").match(/LOG:  (statement|execute)/g)?.length ?? 0;
+    readFileSync(join(server.dataFolder, "postgres", "server.log"), "utf8").match(/LOG:  (statement|execute)/g)
+      ?.length ?? 0;
   const places = Array.from({ length: 100 }, () => id());
   const bringing = places.flatMap((site, i) => [
     { kind: "sites", id: site, body: { name: `Place ${i}` } },
@@ -225,7 +226,11 @@ test("an act of as many records as it may hold takes at most twenty statements",
   expect(bringing).toHaveLength(MOST_PUTS);
   const taps = bringing.filter(({ kind }) => kind === "taps");
   const counts: number[] = [];
-  for (const puts of [bringing, bringing, taps.map(({ kind, id: key }) => ({ kind, id: key, replaces: 1, voided: true }))]) {
+  for (const puts of [
+    bringing,
+    bringing,
+    taps.map(({ kind, id: key }) => ({ kind, id: key, replaces: 1, voided: true })),
+  ]) {
     const start = log();
     expect([200, 201]).toContain((await act(puts)).status);
     counts.push(log() - start);
@@ -290,7 +295,9 @@ describe("a database that does not answer", () => {
 
   test("too slow at the commit leaves it uncertain; sent again it is there once", async () => {
     const owner = await database(server, "owner");
-    await owner.query(`CREATE FUNCTION linger() RETURNS trigger LANGUAGE plpgsql AS 'BEGIN PERFORM pg_sleep(4.6); RETURN NULL; END'`);
+    await owner.query(
+      `CREATE FUNCTION linger() RETURNS trigger LANGUAGE plpgsql AS 'BEGIN PERFORM pg_sleep(4.6); RETURN NULL; END'`,
+    );
     await owner.query(`CREATE CONSTRAINT TRIGGER linger AFTER INSERT ON site DEFERRABLE INITIALLY DEFERRED
       FOR EACH ROW WHEN (NEW.name = 'Slow at last') EXECUTE FUNCTION linger()`);
     const key = id();

@@ -65,7 +65,7 @@ async function restored(file: string) {
 }
 
 test("everything is back as it was, to the last sign of a note", async () => {
-  const note = "First\nsecond\ttab \\. back\\slash \u2028 line \u00e9 \u{1f4a7} \"quoted\" \\N";
+  const note = 'First\nsecond\ttab \\. back\\slash \u2028 line \u00e9 \u{1f4a7} "quoted" \\N';
   expect((await server.request("PUT", `/api/v1/sites/${id()}`, { name: "Slip", note })).status).toBe(201);
   const before = await everything();
   const file = dump("whole");
@@ -174,5 +174,7 @@ test("a file of something else is not restored, and what was here stays", async 
 test("a backup of a running server is refused, with how long a stop takes", () => {
   const { status, stderr } = command("backup");
   expect(status).toBe(1);
-  expect(stderr).toMatch(/already runs on this data folder.*stop it first .*about a second, half a minute at the very most/);
+  expect(stderr).toMatch(
+    /already runs on this data folder.*stop it first .*about a second, half a minute at the very most/,
+  );
 });

@@ -129,10 +129,7 @@ function VisitLine({
         >
           Correct
         </TextButton>
-        <TextButton
-          onPress={() => void remove()}
-          label={`Take back the visit of ${momentInWords(at, view.facts.now)}`}
-        >
+        <TextButton onPress={() => void remove()} label={`Take back the visit of ${momentInWords(at, view.facts.now)}`}>
           Take back
         </TextButton>
       </View>

@@ -24,9 +24,7 @@ function TakenBack({ rigId, visits }: { readonly rigId: string; readonly visits:
     <View gap="$2" testID="taken-back-rig">
       <Strong>{`${capital(name)}, taken back`}</Strong>
       <Small>Logged before that was known where it was logged. They are kept, and count in no other rig.</Small>
-      {rig?.voided ? (
-        <TextButton onPress={() => void bringBack(rig)}>{`Bring ${rig.name} back`}</TextButton>
-      ) : null}
+      {rig?.voided ? <TextButton onPress={() => void bringBack(rig)}>{`Bring ${rig.name} back`}</TextButton> : null}
       <LooseVisits label={`Visits of ${name}, taken back`} visits={visits} />
     </View>
   );

@@ -59,6 +59,14 @@ function usePhysicalKeys(onKey: (key: string) => void, onEnter: () => void): voi
   }, []);
 }
 
+/** Which time the visit is kept under, with the question about it where this phone's clock is off. */
+function useTimeOf(): { readonly timeOf: TimeOf; readonly clock: ReactNode } {
+  const [timeOf, setTimeOf] = useState<TimeOf>("right");
+  const isOff = useClockAhead() !== 0;
+  const clock = useMemo(() => (isOff ? <ClockQuestion value={timeOf} onChange={setTimeOf} /> : null), [isOff, timeOf]);
+  return { timeOf, clock };
+}
+
 /** Keeps the visit on this device, clears the draft and offers the way back. */
 function useSave(facts: RigFacts, log: Log, timeOf: TimeOf) {
   const [saving, setSaving] = useState(false);
@@ -285,9 +293,7 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
   const { draft, visit } = log;
   const [more, setMore] = useState(false);
   const [why, setWhy] = useState(false);
-  const [timeOf, setTimeOf] = useState<TimeOf>("right");
-  const isOff = useClockAhead() !== 0;
-  const clock = isOff ? <ClockQuestion value={timeOf} onChange={setTimeOf} /> : null;
+  const { timeOf, clock } = useTimeOf();
   const { canKeep, save, trouble } = useSave(facts, log, timeOf);
   const { assessment, dateWords } = useLive(view, visit);
   const meter = facts.meters.find((each) => each.id === draft.meterId);

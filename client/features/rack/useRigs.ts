@@ -90,7 +90,10 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
   const now = useNow();
   const pending = all.some((each) => each.pending);
   const lists = all.map(({ records }) => records) as unknown as FactLists;
-  return { facts: pending ? NO_FACTS : gatherOnce(lists, book, Math.max(now, newestUntil(all[5].records, clockNow()))), pending };
+  return {
+    facts: pending ? NO_FACTS : gatherOnce(lists, book, Math.max(now, newestUntil(all[5].records, clockNow()))),
+    pending,
+  };
 }
 
 /** The worker's answers about all rigs, for every place that shows one. */

@@ -57,7 +57,12 @@ function LeaveOut({
   };
   return (
     <View gap="$2">
-      <TextField label="Why it is left out" value={why} onChange={(text) => patch({ why: text })} testID="why-left-out" />
+      <TextField
+        label="Why it is left out"
+        value={why}
+        onChange={(text) => patch({ why: text })}
+        testID="why-left-out"
+      />
       <PlainButton onPress={() => void leave()} disabled={why.trim() === ""} testID="left-out">
         Skip this step
       </PlainButton>

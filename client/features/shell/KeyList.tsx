@@ -34,7 +34,8 @@ export function KeyList({ onClose }: { readonly onClose: () => void }) {
         </Body>
       ))}
       <Body color="$soft">
-        Digits and the comma lead nowhere while a form is half filled in. One-letter keys can be switched off in Settings.
+        Digits and the comma lead nowhere while a form is half filled in. One-letter keys can be switched off in
+        Settings.
       </Body>
       <TextButton onPress={onClose}>Close</TextButton>
     </View>

@@ -56,7 +56,11 @@ function answerUnreadable(error: { readonly code?: string }, socket: Socket): vo
 /** Requests of one connection that may wait for their answers: a browser sends one at a time, a proxy too. */
 const MOST_UNANSWERED = 8;
 
-const FLOODED = JSON.stringify({ type: "about:blank", title: "Too much is asked at once on one connection", status: 503 });
+const FLOODED = JSON.stringify({
+  type: "about:blank",
+  title: "Too much is asked at once on one connection",
+  status: 503,
+});
 
 /**
  * Hands requests on as long as their connection waits for few others. What comes on top is answered once, after what is

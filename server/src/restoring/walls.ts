@@ -33,7 +33,9 @@ export async function checkWalls({ port, database, user, password }: DatabaseAdd
        UNION ALL SELECT relname FROM pg_class WHERE relnamespace = 'public'::regnamespace AND relkind IN ('v', 'm', 'f')`,
     );
     if (running.length > 0)
-      throw new Trouble(`Something stands in the database that is not ours: ${running.map(({ name }) => name).join(", ")}.`);
+      throw new Trouble(
+        `Something stands in the database that is not ours: ${running.map(({ name }) => name).join(", ")}.`,
+      );
     const { rows: role } = await client.query<{ free: boolean }>(
       "SELECT rolsuper OR rolbypassrls AS free FROM pg_roles WHERE rolname = 'winter_bead_app'",
     );

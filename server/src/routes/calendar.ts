@@ -71,8 +71,7 @@ export function calendarRoutes({ desk, outside, sample }: CalendarParts): Router
     const id = idSchema.safeParse(ctx["params"].id);
     const { crewId } = sessionOf(ctx);
     const revoked =
-      id.success &&
-      (await desk.write(sessionOf(ctx), (manager) => revokeFeed(manager, crewId, id.data.toLowerCase())));
+      id.success && (await desk.write(sessionOf(ctx), (manager) => revokeFeed(manager, crewId, id.data.toLowerCase())));
     if (revoked) ctx.body = { id: id.data };
     else sendProblem(ctx, 404, "There is no such address in use");
   });

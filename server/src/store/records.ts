@@ -277,7 +277,9 @@ export class Records {
           )
           .map((each) => [each.id, each.name]),
       );
-      const brought = puts.filter((each) => each.kind === name && !isVoid(each) && referencesIn(kind, each.body).some(isIt));
+      const brought = puts.filter(
+        (each) => each.kind === name && !isVoid(each) && referencesIn(kind, each.body).some(isIt),
+      );
       const count = others.size + brought.length;
       const first = [...others.values()][0] ?? undefined;
       if (count > 0) users.push({ kind, count, ...(first === undefined ? {} : { name: first }) });

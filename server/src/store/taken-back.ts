@@ -37,7 +37,9 @@ export async function takenBackBefore(
     const version = before.get(keyOf(by));
     const { kind } = kinds[by.kind]!;
     if (!version?.body) return false;
-    return referencesIn(kind, upcast(kind, version.body, version.shape)).some((each) => each.to === to && each.id === id);
+    return referencesIn(kind, upcast(kind, version.body, version.shape)).some(
+      (each) => each.to === to && each.id === id,
+    );
   };
   const loggedBefore = (each: NamedBy) =>
     each.by.replaces === undefined &&
