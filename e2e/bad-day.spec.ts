@@ -52,7 +52,7 @@ test("a phone whose clock is a year ahead says so before anything is kept, and o
   await page.goto(`${server.url}/log/${van.id}`);
   const question = page.getByTestId("clock-question");
   await expect(question).toContainText("This phone's clock is 365 days ahead");
-  await expect(question.getByRole("radio", { name: /The right time/ })).toHaveAttribute("aria-checked", "true");
+  await expect(question.getByRole("radio", { name: /^Right/ })).toHaveAttribute("aria-checked", "true");
   await tapDigits(page, "2");
   await page.getByTestId("keep-it").click();
   await allSent(page);
@@ -63,7 +63,7 @@ test("a phone whose clock is a year ahead says so before anything is kept, and o
 
   // Whoever insists on the phone's time keeps it, marked and counted nowhere.
   await page.goto(`${server.url}/log/${van.id}`);
-  await question.getByRole("radio", { name: /This phone's/ }).click();
+  await question.getByRole("radio", { name: /^Phone/ }).click();
   await tapDigits(page, "180");
   await page.getByTestId("keep-it").click();
   await allSent(page);
@@ -172,4 +172,20 @@ test("a visit logged before its rig was taken back stands in History under that 
   await expect(apart).toContainText("out 4 ppm NaCl");
   await apart.getByRole("button", { name: "Bring Old cart back" }).click();
   await expect(apart).toHaveCount(0);
+});
+
+test("what is typed in the example is in no form of the own crew, nor the other way", async ({ page }) => {
+  const name = page.getByTestId("field-name");
+  await page.goto(`${server.url}/setup/meter`);
+  await fill(page, "name", "Own pen");
+  const example = await page.context().newPage();
+  await example.addInitScript(() => sessionStorage.setItem("winter-bead-example", "on"));
+  await example.goto(`${server.url}/setup/meter`);
+  await expect(example.getByTestId("field-name")).toHaveValue("");
+  await fill(example, "name", "Tried pen");
+  await example.reload();
+  await expect(example.getByTestId("field-name")).toHaveValue("Tried pen");
+  await page.reload();
+  await expect(name).toHaveValue("Own pen");
+  await example.close();
 });

@@ -29,7 +29,11 @@ export async function forgetExample(): Promise<void> {
 /** Shows the invented crew in this window, from its beginning. */
 export async function openExample(): Promise<void> {
   await forgetExample();
-  sessionStorage.setItem(KEY, "on");
+  try {
+    sessionStorage.setItem(KEY, "on");
+  } catch {
+    // Without a place to note it this window can't show another crew; it stays with its own.
+  }
   location.assign("/");
 }
 

@@ -18,8 +18,9 @@ export function offInWords(ahead: number): string {
   return `${Math.round(count)} ${unit}`;
 }
 
-const momentOf = (moment: number, others: number) =>
-  localDate(moment) === localDate(others) ? timeOfDay(moment) : `${dayMonthYear(moment)}, ${timeOfDay(moment)}`;
+/** What tells a moment from the other: the hour on the same day, else the day; both stand in one row. */
+const momentOf = (moment: number, other: number) =>
+  localDate(moment) === localDate(other) ? timeOfDay(moment) : dayMonthYear(moment);
 
 /** Said before anything is kept where this phone's clock is off, with the right time at hand; nothing else asks for it. */
 export function ClockQuestion({
@@ -43,8 +44,8 @@ export function ClockQuestion({
         label="Which time it is logged under"
         value={value}
         options={[
-          { value: "right", label: `The right time, ${momentOf(right, phone)}` },
-          { value: "phone", label: `This phone's, ${momentOf(phone, right)}` },
+          { value: "right", label: `Right, ${momentOf(right, phone)}` },
+          { value: "phone", label: `Phone, ${momentOf(phone, right)}` },
         ]}
         onChange={onChange}
       />
