@@ -143,17 +143,17 @@ test("a digit that misses its field leads nowhere from a form that is half fille
   page,
 }) => {
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.goto(`${server.url}/setup/site`);
+  await page.goto(`${server.url}/setup/meter`);
   await fill(page, "name", "Half a na");
   await page.getByRole("heading", { level: 1 }).click();
   for (const key of ["2", "7", ","]) await page.keyboard.press(key);
-  await expect(page).toHaveURL(/setup\/site$/);
+  await expect(page).toHaveURL(/setup\/meter$/);
   await expect(page.getByTestId("field-name")).toHaveValue("Half a na");
   await page.getByRole("link", { name: "Water" }).first().click();
   await expect(page).toHaveURL(/water$/);
   await page.keyboard.press("3");
   await expect(page).toHaveURL(/size$/);
-  await page.goto(`${server.url}/setup/site`);
+  await page.goto(`${server.url}/setup/meter`);
   await expect(page.getByTestId("field-name")).toHaveValue("Half a na");
 });
 

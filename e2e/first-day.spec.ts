@@ -1,7 +1,19 @@
-import { allSent, choose, expect, fill, numbersIn, press, RunningServer, tapDigits, test } from "./support/app";
+import {
+  allSent,
+  answersTellNoTime,
+  choose,
+  expect,
+  fill,
+  numbersIn,
+  press,
+  RunningServer,
+  tapDigits,
+  test,
+} from "./support/app";
 import type { Page } from "@playwright/test";
 
-test.use({ networkMayFail: true });
+// Without its service worker all it asks for passes by the story, which sets the time.
+test.use({ networkMayFail: true, serviceWorkers: "block" });
 
 let server: RunningServer;
 test.beforeAll(async () => {
@@ -32,6 +44,7 @@ async function rangeLeft(page: Page): Promise<readonly [number, number]> {
 test("a first week by hand: from an empty rack to the day to change, and all of it there after a restart", async ({
   page,
 }) => {
+  await answersTellNoTime(page);
   await page.clock.setFixedTime(FIRST_DAY);
   await page.goto(server.url);
   await page.getByTestId("go-setup").click();

@@ -3,7 +3,7 @@ import { unwrap } from "@winter-bead/core";
 import type { DEFAULT_PRICES } from "@winter-bead/core/src/sizing";
 import { effectsFor, MISTAKE_NAMES, MISTAKES, practise } from "@winter-bead/core/src/refill";
 import type { Page } from "@playwright/test";
-import { allSent, choose, expect, fill, RunningServer, test } from "./support/app";
+import { answersTellNoTime, allSent, choose, expect, fill, RunningServer, test } from "./support/app";
 
 type Kept = Record<string, unknown> & { readonly id: string; readonly name?: string; readonly version: number };
 
@@ -325,6 +325,7 @@ test("a time rings while the page is open, and the screen is kept awake", async 
     };
   });
   const told = () => page.evaluate(() => (window as unknown as { told: string[] }).told);
+  await answersTellNoTime(page);
   await page.clock.install();
   await page.goto(`${server.url}/refill?rig=${(await rigNamed("Bay 2")).id}&what=carbon`);
   await expect(title(page)).toBeVisible();

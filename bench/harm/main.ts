@@ -1,6 +1,4 @@
-import { readdirSync, readlinkSync } from "node:fs";
 import { connect } from "node:net";
-import { join } from "node:path";
 import { RunningServer } from "../../server/tests/running-server";
 import { firstRig, id, tapBody, visitBody } from "../../server/tests/sample-records";
 
@@ -23,21 +21,9 @@ const timed = async (asked: Promise<{ readonly status: number }>) => {
 };
 const middle = (values: readonly number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
-function databaseProcesses(): readonly number[] {
-  const folder = join(server.dataFolder, "postgres");
-  const isOurs = (pid: number) => {
-    try {
-      return pid > 0 && readlinkSync(`/proc/${pid}/cwd`) === folder;
-    } catch {
-      return false;
-    }
-  };
-  return readdirSync("/proc").map(Number).filter(isOurs);
-}
-
 async function frozen(): Promise<void> {
   const kinds = ["rigs", "visits", "sites", "taps", "charges", "bookings"];
-  const pids = databaseProcesses();
+  const pids = server.databasePids;
   for (const pid of pids) process.kill(pid, "SIGSTOP");
   try {
     const asked = [

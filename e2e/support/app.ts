@@ -43,6 +43,19 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
 
 export { expect, RunningServer };
 
+/** A story in a time of its own is no phone with a wrong clock: the server's answers don't tell it otherwise. */
+export const answersTellNoTime = (page: Page) =>
+  page.route("**/api/**", async (route) => {
+    try {
+      const response = await route.fetch();
+      const { date: _, ...headers } = response.headers();
+      await route.fulfill({ response, headers });
+    } catch {
+      // The server was ended, or the page left.
+      await route.abort().catch(() => undefined);
+    }
+  });
+
 /** Types into a form's field by its name. */
 export const fill = (page: Page, name: string, value: string) => page.getByTestId(`field-${name}`).fill(value);
 

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { readdirSync, readFileSync, readlinkSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import { connect } from "node:net";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
@@ -241,26 +241,12 @@ test("an act of as many records as it may hold takes at most twenty statements",
   expect(Math.max(...counts)).toBeLessThanOrEqual(20);
 });
 
-/** Every process of the server's own database. */
-const databaseProcesses = () => {
-  const folder = join(server.dataFolder, "postgres");
-  return readdirSync("/proc")
-    .map(Number)
-    .filter((pid) => {
-      try {
-        return pid > 0 && readlinkSync(`/proc/${pid}/cwd`) === folder;
-      } catch {
-        return false;
-      }
-    });
-};
-
 describe("a database that does not answer", () => {
   test("frozen, every route that needs it says so, the others go on, and what comes after is kept once", async () => {
     const key = id();
     const bodyOf = { name: "While frozen" };
     const paths = Object.entries(openApiDocument().paths as Record<string, Record<string, unknown>>);
-    const frozen = databaseProcesses();
+    const frozen = server.databasePids;
     expect(frozen.length).toBeGreaterThan(3);
     for (const pid of frozen) process.kill(pid, "SIGSTOP");
     try {

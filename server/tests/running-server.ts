@@ -1,5 +1,15 @@
 import { spawn, spawnSync, type ChildProcess } from "node:child_process";
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, statSync } from "node:fs";
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  readlinkSync,
+  renameSync,
+  rmSync,
+  statSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 
@@ -116,6 +126,20 @@ export class RunningServer {
 
   get databasePid(): number {
     return Number(readFileSync(join(this.dataFolder, "postgres", "postmaster.pid"), "utf8").split("\n")[0]);
+  }
+
+  /** Every process of its database. */
+  get databasePids(): readonly number[] {
+    const folder = join(this.dataFolder, "postgres");
+    return readdirSync("/proc")
+      .map(Number)
+      .filter((pid) => {
+        try {
+          return pid > 0 && readlinkSync(`/proc/${pid}/cwd`) === folder;
+        } catch {
+          return false;
+        }
+      });
   }
 
   /** Ends the server's own process with this signal and waits until it is gone. */
