@@ -6,7 +6,7 @@ export default defineConfig({
   outputDir: "../test-results",
   timeout: 300_000, // against a hang only: a machine shared by many may take long for a walk through every place
   expect: { timeout: 30_000 },
-  workers: 3, // a page mostly waits: for its server, its worker, a timer
+  workers: 2,
   fullyParallel: false,
   reporter: process.env["PLAYWRIGHT_JSON_OUTPUT_NAME"] ? [["list"], ["json"]] : [["list"]],
   use: {

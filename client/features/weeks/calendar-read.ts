@@ -28,7 +28,7 @@ export interface CalendarRead {
 export interface Watch {
   /** Events, by their place in the file, that took too long before. */
   readonly skip?: ReadonlySet<number>;
-  /** Told before an event that may take long. */
+  /** Told before an event that may take long, and now and then between. */
   readonly begin?: (event: number, of: number) => void;
   /** Whether the time is over. */
   readonly over?: () => boolean;
@@ -138,6 +138,10 @@ function seriesIn(calendar: ICAL.Component): readonly Series[] {
   });
 }
 
+/** Whether rules, its own or those of its zone, have to be followed to know its days. */
+const mayLinger = (event: ICAL.Event) =>
+  event.isRecurring() || event.component.getFirstProperty("dtstart")?.getParameter("tzid") !== undefined;
+
 /** Why a series is left out before it is followed; undefined where it can be. */
 function unfit({ component }: ICAL.Event): string | undefined {
   for (const property of component.getAllProperties("rrule")) {
@@ -176,7 +180,7 @@ export function readCalendar(text: string, from: string, until: string, watch: W
     }
     if (skip.has(i)) taking.leaveOut(each.event, "keeps its reader for ever");
     else {
-      begin(i, series.length);
+      if (mayLinger(each.event) || i % LOOK_EVERY === 0) begin(i, series.length);
       taking.take(each, over);
     }
   }

@@ -3,10 +3,12 @@ import { WorkerLine, WorkerSilent } from "../../data/worker-line";
 import type { CalendarRead } from "./calendar-read";
 import type { CalendarWorker } from "./calendar.worker";
 
-/** ms without a sign of life after which an event is taken to keep its reader for ever. */
-const PATIENCE = 3_000;
+/** ms after which an event is taken to keep its reader for ever. */
+const EVENT_WITHIN = 3_000;
+/** ms without any sign of life: a large file is taken apart in one go. */
+const PATIENCE = 15_000;
 /** ms for a whole file. */
-const LONGEST = 10_000;
+const LONGEST = 30_000;
 /** Events that are left out for that; a file with more of them is not read. */
 const MOST_SKIPPED = 2;
 
@@ -41,12 +43,18 @@ export async function readInWorker(
   const end = performance.now() + LONGEST;
   for (;;) {
     let at: number | undefined;
+    let watch: ReturnType<typeof setTimeout> | undefined;
+    let ended = false;
     try {
       return await line.run((remote, alive) =>
         remote.read(
           ...([text, from, until, skip, Math.max(0, end - performance.now())] as const),
           proxy((event: number, of: number) => {
+            // What was told on the way may come after the answer: it says nothing any more.
+            if (ended) return;
             at = event;
+            clearTimeout(watch);
+            watch = setTimeout(() => line.cut(), EVENT_WITHIN);
             alive();
             onProgress(event / of);
           }),
@@ -58,6 +66,9 @@ export async function readInWorker(
       if (at === undefined || skip.length >= MOST_SKIPPED || performance.now() > end)
         return { items: [], faults: [TOO_LONG] };
       skip.push(at);
+    } finally {
+      ended = true;
+      clearTimeout(watch);
     }
   }
 }
