@@ -1,5 +1,6 @@
 import { outOfRangeSentence, rangeInWords, RANGES, type Range, type Scale } from "@winter-bead/core";
 import type { ChoiceField, Holds } from "@winter-bead/core/src/descriptor/field";
+import { UNSEEN } from "@winter-bead/core/src/descriptor/one-line";
 import { z } from "zod";
 import { sentenceOf } from "./sentences";
 
@@ -30,9 +31,6 @@ export const known = <S extends z.ZodRawShape>(shape: S) =>
 
 /** PostgreSQL text holds anything but NUL and lone surrogates. */
 const isPrintable = (value: string) => !value.includes("\u0000") && value.isWellFormed();
-
-/** What breaks a line, and what turns the direction of what is read after it (Unicode Standard Annex 9). */
-const UNSEEN = /[\p{Cc}\u2028\u2029\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]/u;
 
 export const text = (name: string, most = 120) =>
   z

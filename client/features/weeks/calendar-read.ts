@@ -1,4 +1,5 @@
 import { addDays } from "@winter-bead/core";
+import { UNSEEN } from "@winter-bead/core/src/descriptor/one-line";
 import { ownEventId } from "@winter-bead/core/src/weeks/calendar-events";
 import ICAL from "ical.js";
 import { v5 as uuidv5 } from "uuid";
@@ -71,11 +72,7 @@ export function jobsIn(title: string): number {
 }
 
 /** What breaks a line or turns the direction of what follows has no place in a name. */
-const onOneLine = (words: string) =>
-  words
-    .replaceAll(/[\p{Cc}\u2028\u2029\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]+/gu, " ")
-    .toWellFormed()
-    .trim();
+const onOneLine = (words: string) => words.replaceAll(new RegExp(UNSEEN, "gu"), " ").toWellFormed().trim();
 
 const characters = new Intl.Segmenter(undefined, { granularity: "grapheme" });
 
