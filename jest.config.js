@@ -25,8 +25,10 @@ module.exports = {
       displayName: "plain",
       testMatch: ["<rootDir>/{core,contract,demo,devices}/tests/**/*.test.ts"],
     },
-    { ...plain, displayName: "server", testMatch: ["<rootDir>/server/tests/**/*.test.ts"], maxWorkers: 2 },
+    { ...plain, displayName: "server", testMatch: ["<rootDir>/server/tests/**/*.test.ts"] },
     "<rootDir>/client/jest.config.js",
   ],
   testTimeout: 60_000,
+  // Both cores: left alone it keeps one for itself, and of two that is half.
+  maxWorkers: 2,
 };

@@ -1,7 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
 import { expect, test } from "./support/app";
-import { everyPlace } from "./support/places";
+import { everyPlace, goWithin } from "./support/places";
 import { standingOf } from "./support/standing";
 
 /* Every place is walked through once in each look, and all that holds everywhere is looked at on the way. */
@@ -9,13 +9,16 @@ import { standingOf } from "./support/standing";
 // Each on whichever hand is free: no other file is as long as these together.
 test.describe.configure({ mode: "parallel" });
 
-/** Contrast goes with the theme and structure with the size: two runs see both of each. */
+/**
+ * Contrast goes with the theme and structure with the size: two runs see both of each. One opens each place by its address,
+ * as a link from outside does, the other goes from place to place within the app.
+ */
 const LOOKS = [
-  { colorScheme: "light", size: { width: 390, height: 844 } },
-  { colorScheme: "dark", size: { width: 1280, height: 800 } },
+  { colorScheme: "light", size: { width: 390, height: 844 }, arrives: "by its address" },
+  { colorScheme: "dark", size: { width: 1280, height: 800 }, arrives: "within the app" },
 ] as const;
 
-/** A walk through all of them takes minutes where many share the machine: each of these takes every third place. */
+/** The walk by addresses takes minutes where many share the machine: each of these takes every third place. */
 const WALKS = [0, 1, 2];
 
 /** Adds up what moves on a page without the hand having moved it. */
@@ -40,8 +43,8 @@ async function violationsOn(page: Page, path: string): Promise<readonly string[]
   return violations.map(({ id, nodes }) => `${path} ${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(" | ")}`);
 }
 
-for (const { colorScheme, size, walk } of LOOKS.flatMap((look) => WALKS.map((walk) => ({ ...look, walk })))) {
-  test(`every place opens without a complaint or a shift, nothing runs off the side, and WCAG 2.2 AA and best practices hold, ${colorScheme} at ${size.width}, walk ${walk + 1}`, async ({
+for (const { colorScheme, size, arrives, walk } of LOOKS.flatMap((look) => WALKS.map((walk) => ({ ...look, walk })))) {
+  test(`every place opens without a complaint or a shift, nothing runs off the side, and WCAG 2.2 AA and best practices hold, ${arrives}, ${colorScheme} at ${size.width}, walk ${walk + 1}`, async ({
     page,
     demo,
     complaints,
@@ -54,7 +57,8 @@ for (const { colorScheme, size, walk } of LOOKS.flatMap((look) => WALKS.map((wal
     await expect(page.getByTestId("verdict-title")).toBeVisible();
     const places = await everyPlace(demo);
     for (const path of places.filter((_, i) => i % WALKS.length === walk)) {
-      await page.goto(demo.url + path);
+      if (arrives === "by its address") await page.goto(demo.url + path);
+      else await goWithin(page, path);
       await expect(page.getByRole("main").first()).toContainText(/\w{3}/);
       expect(await violationsOn(page, path)).toEqual([]);
       const { overflow, shift } = await page.evaluate(() => ({

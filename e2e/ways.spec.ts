@@ -1,5 +1,5 @@
 import { expect, test } from "./support/app";
-import { everyPlace } from "./support/places";
+import { everyPlace, goWithin } from "./support/places";
 
 /** Names of places in the browser's own title, in the order of `everyPlace`'s first steps. */
 const TITLES: readonly (readonly [string, RegExp])[] = [
@@ -160,9 +160,10 @@ test("text follows the font size its reader has set, to twice its size, with not
       document.documentElement.style.fontSize = "200%";
     });
   });
+  await page.goto(demo.url);
+  await expect(page.getByTestId("verdict-title")).toBeVisible();
   for (const path of await everyPlace(demo)) {
-    await page.goto(demo.url + path);
-    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    await goWithin(page, path);
     await expect(page.getByText("Working it out…")).toHaveCount(0, { timeout: 20_000 });
     await page.waitForTimeout(150);
     const { cut, size } = await page.evaluate(() => ({

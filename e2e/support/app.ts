@@ -1,5 +1,6 @@
 import { expect, test as base, type Page } from "@playwright/test";
 import { RunningServer } from "../../server/tests/running-server";
+import { Devices } from "./device";
 
 interface Fixtures {
   /** Complaints of the page's console; a test fails when there is one. */
@@ -12,6 +13,7 @@ interface Fixtures {
 
 interface WorkerFixtures {
   readonly demo: RunningServer;
+  readonly devices: Devices;
 }
 
 /** A browser page that must stay free of errors, and a server with the demo shared by the tests of a worker. */
@@ -30,6 +32,19 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
       if (!complaintsAreExpected) expect(complaints).toEqual([]);
     },
     { auto: true },
+  ],
+  context: async ({ devices, locale, serviceWorkers, viewport }, use) => {
+    const device = await devices.of({ locale, serviceWorkers, viewport });
+    await use(device.context);
+    await device.forget();
+  },
+  devices: [
+    async ({ playwright }, use) => {
+      const devices = new Devices(playwright.chromium);
+      await use(devices);
+      await devices.end();
+    },
+    { scope: "worker" },
   ],
   demo: [
     async ({}, use) => {

@@ -1,3 +1,4 @@
+import type { Page } from "@playwright/test";
 import type { RunningServer } from "./app";
 
 const idOf = async (server: RunningServer, kind: string, i: number) =>
@@ -88,4 +89,20 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
     "/words",
     "/nowhere",
   ];
+}
+
+/**
+ * Goes to a place of the open app as its own links do, without loading the app anew; there when its heading has the focus,
+ * which goes with the place. Two addresses of one place follow each other nowhere in the app: it goes by another between.
+ */
+export async function goWithin(page: Page, path: string): Promise<void> {
+  const [from, to] = [new URL(page.url()), new URL(path, page.url())];
+  if (from.href === to.href) return;
+  if (from.pathname === to.pathname) await goWithin(page, "/words");
+  await page.evaluate((address) => {
+    (document.activeElement as HTMLElement | null)?.blur();
+    history.pushState(null, "", address);
+    dispatchEvent(new PopStateEvent("popstate"));
+  }, path);
+  await page.waitForFunction(() => document.activeElement?.tagName === "H1");
 }
