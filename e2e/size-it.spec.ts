@@ -1,5 +1,5 @@
 import { expect, numbersIn, test, RunningServer } from "./support/app";
-import { expectWorkingTrue, openAll } from "./support/workings";
+import { expectWorkingTrue, openAll, openEach } from "./support/workings";
 
 const first = (text: string) => numbersIn(text)[0]!;
 const settled = '[aria-busy="false"]';
@@ -28,8 +28,7 @@ test("from the work to a ranked choice, its cost adding up part by part, each pa
     ["most", ends[1]],
   ] as const)
     await expect(details).toContainText(`A year, ${called}€${end!.toLocaleString("en-US")}`);
-  for (let line = details.getByRole("button", { name: /: why$/, expanded: false }); (await line.count()) > 0;)
-    await line.first().click();
+  await openEach(details, /: why$/);
   await openAll(details);
   const workings = await details.getByTestId("working").all();
   expect(workings.length).toBeGreaterThan(20);

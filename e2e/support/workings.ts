@@ -25,11 +25,20 @@ export async function expectWorkingTrue(working: Locator): Promise<void> {
   expect(Number(again.toPrecision(3)), `${formula} with ${JSON.stringify(inputs)}`).toBe(shown(result));
 }
 
-/** Opens every working inside a working. */
-export async function openAll(within: Locator): Promise<void> {
-  for (
-    let more = within.getByRole("button", { name: /^Where .* comes from$/, expanded: false });
-    (await more.count()) > 0;
-  )
-    await more.first().click();
+/** Opens every closed part within whose label matches, and those that come to light: a level at a time. */
+export async function openEach(within: Locator, label: RegExp): Promise<void> {
+  for (;;) {
+    const opened = await within.evaluate((node, source) => {
+      const named = new RegExp(source);
+      const closed = [...node.querySelectorAll<HTMLElement>('[aria-expanded="false"][aria-label]')];
+      const meant = closed.filter((each) => named.test(each.getAttribute("aria-label")!));
+      for (const each of meant) each.click();
+      return meant.length;
+    }, label.source);
+    if (opened === 0) return;
+    await within.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
+  }
 }
+
+/** Opens every working inside a working. */
+export const openAll = (within: Locator) => openEach(within, /^Where .* comes from$/);

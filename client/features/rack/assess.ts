@@ -21,7 +21,6 @@ import {
   type OwnerBelief,
   type Place,
   type Prices,
-  type Result,
   type Rig,
   type SpentLead,
   type StageAtTap,
@@ -155,16 +154,12 @@ export const withTyped = (facts: RigFacts, visit: Visit): RigFacts => ({
   visits: [...facts.visits, visit],
 });
 
-const lastDates = (train: WorkedTrain, bookings: RigFacts["bookings"]): Result<DepletionAnswer> => {
-  const last = lastBed(train);
-  return last.ok ? standingDates(last.value.worked, bookings) : last;
-};
-
 /** The dates alone; none where there is nothing to date. */
 export function datesOf(facts: RigFacts, owners?: Owners): DepletionAnswer | undefined {
   const train = workTrain(withOwners(facts, owners));
-  const dates = train.ok ? lastDates(train.value, facts.bookings) : undefined;
-  return dates?.ok ? dates.value : undefined;
+  const last = train.ok ? lastBed(train.value) : train;
+  const dates = last.ok ? standingDates(last.value.worked, facts.bookings) : last;
+  return dates.ok ? dates.value : undefined;
 }
 
 const worthOf = ({ rig, prices = DEFAULT_PRICES }: RigFacts, train: WorkedTrain) =>
@@ -175,13 +170,15 @@ export function assess(facts: RigFacts, lessons?: readonly DatedLesson[]): Asses
   const train = workTrain(inBooks(facts), lessons);
   if (!train.ok) return { because: train.fault.message };
   const { beds } = train.value;
-  const whole = beds.map((bed): BedAssessment => {
-    const dates = standingDates(bed.worked, facts.bookings);
+  const datesOfBeds = beds.map((bed) => standingDates(bed.worked, facts.bookings));
+  const whole = beds.map((bed, i): BedAssessment => {
+    const dates = datesOfBeds[i]!;
     return { ...bedOf(bed), front: expectedOutputs(bed.worked), ...(dates.ok ? { dates: dates.value } : {}) };
   });
   const last = lastBed(train.value);
-  const of = last.ok ? whole[beds.indexOf(last.value)] : undefined;
-  const dates = lastDates(train.value, facts.bookings);
+  const at = last.ok ? beds.indexOf(last.value) : -1;
+  const of = whole[at];
+  const dates = last.ok ? datesOfBeds[at]! : last;
   return {
     ...quickly(train.value),
     beds: whole,

@@ -3,7 +3,6 @@ import { View } from "@tamagui/core";
 import { PART, type Part, type PlannedDay, type PlannedTask, type Task, type WeeksAhead } from "@winter-bead/core";
 import { explainDay, type DayCost } from "@winter-bead/core/src/weeks";
 import { useState } from "react";
-import type { Kept } from "../../data/api";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
 import { Card, PlainButton, TextButton } from "../../ui/boxes";
@@ -115,7 +114,7 @@ function otherDays(day: PlannedDay): readonly { readonly on: string; readonly wo
 }
 
 /** Any other day, by the platform's own picker. */
-function AnyDay({ day, known }: { readonly day: PlannedDay; readonly known: readonly Kept<"appointments">[] }) {
+function AnyDay({ day, onTake }: { readonly day: PlannedDay; readonly onTake: (on: string) => void }) {
   const [{ on }, patch, clear] = useDraft(`any-day:${day.on}`, { on: day.on });
   const setOn = (date: string) => patch({ on: date });
   const isOther = /^\d{4}-\d{2}-\d{2}$/.test(on) && on !== day.on;
@@ -125,7 +124,7 @@ function AnyDay({ day, known }: { readonly day: PlannedDay; readonly known: read
       {isOther ? (
         <PlainButton
           onPress={() => {
-            void setFor(on, day.tasks, known);
+            onTake(on);
             clear();
           }}
           testID="take-any-day"
@@ -138,6 +137,19 @@ function AnyDay({ day, known }: { readonly day: PlannedDay; readonly known: read
 }
 
 type Opened = "days" | "why" | undefined;
+
+/** What was opened of a day. A newer answer may take the day off the screen and bring it back: then it is open still. */
+const openedOf = new Map<string, Opened>();
+
+function useOpened(key: string): readonly [Opened, (what: Opened) => void] {
+  const [opened, setOpened] = useState(() => openedOf.get(key));
+  const toggle = (what: Opened) => {
+    const now = opened === what ? undefined : what;
+    openedOf.set(key, now);
+    setOpened(now);
+  };
+  return [opened, toggle];
+}
 
 /** What is set for a day, or what is proposed for it: accepted, moved or declined by one act. */
 function TasksOfDay({
@@ -152,8 +164,11 @@ function TasksOfDay({
   readonly names: Names;
 }) {
   const { records: known } = useRecords("appointments");
-  const [opened, setOpened] = useState<Opened>();
-  const toggle = (what: Opened) => setOpened(opened === what ? undefined : what);
+  const [opened, toggle] = useOpened(`${day.on} ${isSet ? "set" : "proposed"}`);
+  const move = (on: string) => {
+    toggle(undefined);
+    void setFor(on, day.tasks, known);
+  };
   const set = day.tasks.flatMap(({ accepted }) => known.filter(({ id }) => id === accepted?.id));
   const refill = day.tasks.find(({ task }) => task === "refill");
   const isToday = day.on <= ahead.today;
@@ -176,7 +191,7 @@ function TasksOfDay({
             Not any more
           </TextButton>
         ) : (
-          <TextButton onPress={() => void setFor(day.on, day.tasks, known)} testID="take-day">
+          <TextButton onPress={() => move(day.on)} testID="take-day">
             {`Take ${dayName(day.on)}`}
           </TextButton>
         )}
@@ -190,13 +205,19 @@ function TasksOfDay({
       {opened === "days" ? (
         <View gap="$1" testID="other-days">
           {otherDays(day).map(({ on, words }) => (
-            <TextButton key={on} onPress={() => void setFor(on, day.tasks, known)} testID={`take-${on}`}>
+            <TextButton key={on} onPress={() => move(on)} testID={`take-${on}`}>
               {words(ahead.currency)}
             </TextButton>
           ))}
-          <AnyDay day={day} known={known} />
+          <AnyDay day={day} onTake={move} />
           {isSet ? null : (
-            <TextButton onPress={() => void decline(day.on, day.tasks, known)} testID="decline-day">
+            <TextButton
+              onPress={() => {
+                toggle(undefined);
+                void decline(day.on, day.tasks, known);
+              }}
+              testID="decline-day"
+            >
               {`Not on this ${dayName(day.on)}: look for another`}
             </TextButton>
           )}

@@ -89,13 +89,13 @@ function summed(weights: Float64Array, scale: ChargeScale): ChargeBelief {
 /** The same belief with nothing going round the beads: of a charge that nobody has read yet. */
 export function tight({ scale, running, rows }: ChargeBelief): ChargeBelief {
   let total = 0;
-  for (let width = 0; width < WIDTHS; width += 1) total += rows[width * BYPASSES.length]!;
-  const isTight = (row: number) => row % BYPASSES.length === 0;
-  return {
-    scale,
-    running: running.map((each, i) => (isTight(Math.floor(i / X_POINTS)) ? each / total : 0)),
-    rows: rows.map((each, row) => (isTight(row) ? each / total : 0)),
-  };
+  for (let row = 0; row < ROWS; row += BYPASSES.length) total += rows[row]!;
+  const [alone, alike] = [new Float64Array(CELLS), new Float64Array(ROWS)];
+  for (let row = 0; row < ROWS; row += BYPASSES.length) {
+    alike[row] = rows[row]! / total;
+    for (let i = row * POINTS; i < (row + 1) * POINTS; i += 1) alone[i] = running[i]! / total;
+  }
+  return { scale, running: alone, rows: alike };
 }
 
 /** Belief over x alone. */

@@ -133,6 +133,9 @@ function largestOf(weights: Float64Array): number {
 /**
  * Multiplies weights over (width, bypass, x) by what a group of readings says (mixture likelihood of a reading that may
  * simply be wrong: Jaynes 2003, chapter 21).
+ *
+ * @param floor weights at or below it are let go
+ * @returns the largest weight that is left
  */
 function weighGroup(
   weights: Float64Array,
@@ -140,10 +143,10 @@ function weighGroup(
   scale: ChargeScale,
   living: Living,
   atLoad: AtLoad,
-  forgotten: number,
-): void {
+  floor: number,
+): number {
   const { share, slope } = atLoad;
-  const floor = forgotten * largestOf(weights);
+  let largest = 0;
   const { feedEc25, ppm } = group;
   const logLoad = group.meq > 0 ? Math.log(group.meq) : -Infinity;
   const logSeen = Math.log(group.ec25 + OFFSET_PPM * ppm);
@@ -159,9 +162,12 @@ function weighGroup(
     const end = living.end[row]!;
     for (let i = living.first[row]!; i < end; i += 1) {
       const said = share[i]! < CLEAN ? clean : likelihood(logSeen, ppm, round + bed * share[i]!, bed * slope[i]!);
-      weights[from + i] = weights[from + i]! * said;
+      const left = weights[from + i]! * said;
+      weights[from + i] = left;
+      if (left > largest) largest = left;
     }
   }
+  return largest;
 }
 
 /** Multiplies by what all groups of readings say, the latest first: what it rules out costs nothing more. */
@@ -172,10 +178,12 @@ export function weigh(
   forgotten = FORGOTTEN,
 ): void {
   const [living, atLoad] = [new Living(), new AtLoad()];
+  let largest = largestOf(weights);
   for (let i = groups.length - 1; i >= 0; i -= 1) {
-    weighGroup(weights, groups[i]!, scale, living, atLoad, forgotten);
-    const largest = largestOf(weights);
-    if (largest < SMALLEST || largest > LARGEST) for (let k = 0; k < weights.length; k += 1) weights[k]! /= largest;
+    largest = weighGroup(weights, groups[i]!, scale, living, atLoad, forgotten * largest);
+    if (largest >= SMALLEST && largest <= LARGEST) continue;
+    for (let k = 0; k < weights.length; k += 1) weights[k]! /= largest;
+    largest = 1;
   }
 }
 

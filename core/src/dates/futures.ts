@@ -34,16 +34,17 @@ const uniform = (random: RandomGenerator) => ((random.next() >>> 0) + 0.5) / 429
 
 /** Standard normal deviates, two at a time (Box and Muller 1958). */
 function normalSource(random: RandomGenerator): () => number {
-  let spare = NaN;
+  // In an array: a number that a closure changes is made anew each time.
+  const spare = Float64Array.of(NaN);
   return () => {
-    if (!Number.isNaN(spare)) {
-      const kept = spare;
-      spare = NaN;
+    const kept = spare[0]!;
+    if (!Number.isNaN(kept)) {
+      spare[0] = NaN;
       return kept;
     }
     const radius = Math.sqrt(-2 * Math.log(uniform(random)));
     const angle = 2 * Math.PI * uniform(random);
-    spare = radius * Math.sin(angle);
+    spare[0] = radius * Math.sin(angle);
     return radius * Math.cos(angle);
   };
 }

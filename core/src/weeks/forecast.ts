@@ -93,17 +93,24 @@ const three = (values: Float64Array): ThreeOf<number> => {
   return { low: nearestRank(sorted, 0.1), typical: nearestRank(sorted, 0.5), high: nearestRank(sorted, 0.9) };
 };
 
-/** One future of a vessel, or of a train: its lead first, then those behind it. */
-interface Path {
-  left: number;
+/** The futures of a vessel, or of a train: its lead first, then those behind it. Each array holds one figure of all. */
+interface Futures {
+  readonly left: Float64Array;
   /** L that those behind the lead can take after it. */
-  behind: number;
+  readonly behind: Float64Array;
   /** µS/cm of the feed, and how much more than usual it works. */
-  readonly feed: number;
-  readonly pace: number;
-  spares: number;
-  out: boolean;
+  readonly feed: Float64Array;
+  readonly pace: Float64Array;
+  readonly spares: Uint8Array;
+  /** 1 of one that has run out. */
+  readonly out: Uint8Array;
 }
+
+const noFutures = (): Futures => ({
+  ...{ left: new Float64Array(PATHS), behind: new Float64Array(PATHS) },
+  ...{ feed: new Float64Array(PATHS), pace: new Float64Array(PATHS) },
+  ...{ spares: new Uint8Array(PATHS), out: new Uint8Array(PATHS) },
+});
 
 type DrawFresh = (of: Fresh, feed: number) => number;
 
@@ -117,9 +124,16 @@ interface DaySums {
   readonly morning: number;
 }
 
+/** Hangs a fresh charge in: of a train the lag leads with what it has left, and the fresh one stands behind it. */
+function hangIn({ left, behind, out }: Futures, i: number, filled: number, isTrain: boolean): void {
+  left[i] = isTrain ? behind[i]! : filled;
+  if (isTrain) behind[i] = filled;
+  out[i] = 0;
+}
+
 /** Takes every future through one day. @param evening gets what is left of each */
 function liveDay(
-  paths: readonly Path[],
+  futures: Futures,
   mean: number,
   draws: {
     readonly normal: () => number;
@@ -132,34 +146,30 @@ function liveDay(
   evening: Float64Array,
 ): DaySums {
   let [outBefore, outBy, short, morning] = [0, 0, 0, 0];
-  const { isTrain, watched } = draws;
-  const leftOf = (path: Path) => (watched === "lead" ? path.left : path.left + path.behind);
-  paths.forEach((path, i) => {
-    if (refill) {
-      const filled = draws.fresh(refill, path.feed);
-      // The lag leads with what it has left, the fresh one stands behind it.
-      if (isTrain) [path.left, path.behind] = [path.behind, filled];
-      else path.left = filled;
-      path.out = false;
+  const { normal, fresh, spare, isTrain } = draws;
+  const { left, behind, feed, pace, spares, out } = futures;
+  // What stands behind a lead is not the lead's.
+  const counted = draws.watched === "lead" ? 0 : 1;
+  for (let i = 0; i < PATHS; i += 1) {
+    if (refill) hangIn(futures, i, fresh(refill, feed[i]!), isTrain);
+    const use = pace[i]! * Math.max(0, mean + DAY_SD * mean * normal());
+    outBefore += out[i]!;
+    morning += left[i]! + counted * behind[i]!;
+    const past = Math.max(0, use - left[i]!);
+    left[i] = Math.max(0, left[i]! - use);
+    const missing = Math.max(0, past - counted * behind[i]!);
+    behind[i] = Math.max(0, behind[i]! - past);
+    if (missing > 0 && spares[i]! > 0) {
+      spares[i]! -= 1;
+      left[i] = Math.max(0, fresh(spare, feed[i]!) - missing);
+      out[i] = 0;
+    } else if (missing > 0) {
+      out[i] = 1;
+      short += missing;
     }
-    const use = path.pace * Math.max(0, mean + DAY_SD * mean * draws.normal());
-    if (path.out) outBefore += 1;
-    morning += leftOf(path);
-    const past = Math.max(0, use - path.left);
-    path.left = Math.max(0, path.left - use);
-    let missing = Math.max(0, past - (watched === "lead" ? 0 : path.behind));
-    path.behind = Math.max(0, path.behind - past);
-    if (missing > 0 && path.spares > 0) {
-      path.spares -= 1;
-      path.left = Math.max(0, draws.fresh(draws.spare, path.feed) - missing);
-      missing = 0;
-      path.out = false;
-    }
-    if (missing > 0) path.out = true;
-    if (path.out) outBy += 1;
-    short += missing;
-    evening[i] = leftOf(path);
-  });
+    outBy += out[i]!;
+    evening[i] = left[i]! + counted * behind[i]!;
+  }
   return { outBefore, outBy, short, morning };
 }
 
@@ -176,18 +186,21 @@ export function forecast(input: ForecastInput, watched: Watched = "train"): Fore
   const spare = freshCharge(input, filling);
   const fresh: DrawFresh = (of, feed) => (loadAtMark(of.belief, of.mark, chargeAt(of.belief, uniform())) * 100) / feed;
   const freshLitres = new Float64Array(PATHS);
-  const paths = Array.from({ length: PATHS }, (_, i): Path => {
+  const futures = noFutures();
+  for (let i = 0; i < PATHS; i += 1) {
     const place = (i + uniform()) / PATHS;
     const { feed, left } = mark
       ? drawLeft(worked, mark, place, normal)
       : { feed: question.feed.median * Math.exp(question.feed.sd * normal()), left: 0 };
     freshLitres[i] = fresh(spare, feed);
     const first = lead ? Math.min(left, leadLeft(lead, place, feed)) : left;
-    return {
-      ...{ left: first, behind: left - first, feed, pace: Math.exp(sd * normal()), spares: whatIf.spare ? 1 : 0 },
-      out: (watched === "lead" ? first : left) <= 0,
-    };
-  });
+    futures.left[i] = first;
+    futures.behind[i] = left - first;
+    futures.feed[i] = feed;
+    futures.pace[i] = Math.exp(sd * normal());
+    futures.spares[i] = whatIf.spare ? 1 : 0;
+    futures.out[i] = (watched === "lead" ? first : left) <= 0 ? 1 : 0;
+  }
   const isTrain = lead !== undefined;
   const ofFresh = three(freshLitres);
   // A whole train holds as many charges as it has vessels: two stand for all behind the lead.
@@ -203,7 +216,7 @@ export function forecast(input: ForecastInput, watched: Watched = "train"): Fore
     const isOver = daysBetween(firstDay, on) < 0;
     const litres = (whatIf.waterShare ?? 1) * (isOver ? 0 : (booked?.litres ?? where.use.weekdays[weekdayOf(on)]!));
     const refill = byDay.get(on);
-    const sums = liveDay(paths, litres, { normal, fresh, spare, isTrain, watched }, refill, evening);
+    const sums = liveDay(futures, litres, { normal, fresh, spare, isTrain, watched }, refill, evening);
     const left = three(evening);
     return {
       on,
