@@ -3,3 +3,6 @@
  * likes by a command: `TEST_RUNS=10 npx jest --selectProjects plain`.
  */
 export const runs = (many: number): number => Math.max(5, Math.ceil(many * Number(process.env["TEST_RUNS"] ?? 1 / 3)));
+
+/** What is long, a year lived by many owners, is so only where that is asked for. */
+export const isThorough = process.env["TEST_RUNS"] !== undefined;

@@ -33,10 +33,15 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     },
     { auto: true },
   ],
-  context: async ({ devices, locale, serviceWorkers, viewport }, use) => {
-    const device = await devices.of({ locale, serviceWorkers, viewport });
+  context: async ({ devices, locale, serviceWorkers }, use) => {
+    const device = await devices.of({ locale, serviceWorkers });
     await use(device.context);
     await device.forget();
+  },
+  page: async ({ context, viewport }, use) => {
+    const page = await context.newPage();
+    if (viewport) await page.setViewportSize(viewport);
+    await use(page);
   },
   devices: [
     async ({ playwright }, use) => {

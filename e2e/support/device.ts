@@ -4,7 +4,7 @@ import { join } from "node:path";
 import type { BrowserContext, BrowserContextOptions, BrowserType, Page } from "@playwright/test";
 
 /** What stays the same on a device as long as its browser runs. */
-export type DeviceOptions = Pick<BrowserContextOptions, "locale" | "serviceWorkers" | "viewport">;
+export type DeviceOptions = Pick<BrowserContextOptions, "locale" | "serviceWorkers">;
 
 const WHAT_STORIES_KEEP = "cookies,file_systems,indexeddb,local_storage,websql";
 
@@ -57,9 +57,9 @@ export class Devices {
 
   constructor(private readonly browserType: BrowserType) {}
 
-  async of(options: DeviceOptions): Promise<Device> {
-    const key = JSON.stringify(options);
-    const device = this.known.get(key) ?? (await Device.start(this.browserType, options));
+  async of({ locale, serviceWorkers }: DeviceOptions): Promise<Device> {
+    const key = `${locale} ${serviceWorkers}`;
+    const device = this.known.get(key) ?? (await Device.start(this.browserType, { locale, serviceWorkers }));
     this.known.set(key, device);
     return device;
   }
