@@ -1,5 +1,6 @@
 import { fail, succeed, type Result } from "../result";
 import { risingRootNear, type ValueAndSlope } from "../numerics/root";
+import { firstFrom } from "../numerics/search";
 
 /**
  * Breakthrough `X = (EC_out - floor)/(EC_feed - floor)` against throughput `T`, the load put on as a share of capacity:
@@ -16,17 +17,18 @@ export function breakthrough(throughput: number, transferUnits: number): number 
   return 1;
 }
 
-/** Flow paths of a bed: relative capacity of each and the share of the water in it. */
+/** Flow paths of a bed: relative capacity of each, rising, and the share of the water in it and in all before it. */
 export interface FlowPaths {
   readonly capacity: Float64Array;
   readonly share: Float64Array;
+  readonly before: Float64Array;
 }
 
 const PATHS = 241;
 const REACH = 6; // standard deviations each way
 
 function makeFlowPaths(spread: number): FlowPaths {
-  if (spread === 0) return { capacity: Float64Array.of(1), share: Float64Array.of(1) };
+  if (spread === 0) return { capacity: Float64Array.of(1), share: Float64Array.of(1), before: Float64Array.of(0) };
   const variance = Math.log(1 + spread * spread);
   const sd = Math.sqrt(variance);
   const capacity = new Float64Array(PATHS);
@@ -38,8 +40,13 @@ function makeFlowPaths(spread: number): FlowPaths {
     share[i] = Math.exp((-z * z) / 2);
     total += share[i]!;
   }
-  for (let i = 0; i < PATHS; i += 1) share[i] = share[i]! / total;
-  return { capacity, share };
+  const before = new Float64Array(PATHS);
+  for (let i = 0, sum = 0; i < PATHS; i += 1) {
+    share[i] = share[i]! / total;
+    before[i] = sum;
+    sum += share[i]!;
+  }
+  return { capacity, share, before };
 }
 
 let lastSpread = -1;
@@ -68,9 +75,13 @@ export function meanBreakthrough(throughput: number, transferUnits: number, path
 
 /** Logarithm of the averaged breakthrough over a share, and how it grows with throughput. */
 function logMean(throughput: number, share: number, transferUnits: number, paths: FlowPaths): ValueAndSlope {
-  const { capacity, share: weights } = paths;
-  let [mean, slope] = [0, 0];
-  for (let i = 0; i < capacity.length; i += 1) {
+  const { capacity, share: weights, before } = paths;
+  // The paths of least capacity are spent: they let all of their water through, whatever comes.
+  const spentUpTo = throughput / spentThroughput(transferUnits);
+  const last = capacity.length - 1;
+  const from = Math.min(last, firstFrom(capacity.length, (i) => capacity[i]! > spentUpTo));
+  let [mean, slope] = [before[from]!, 0];
+  for (let i = from; i <= last; i += 1) {
     const onPath = throughput / capacity[i]!;
     const part = weights[i]! * breakthrough(onPath, transferUnits);
     mean += part;
