@@ -79,7 +79,10 @@ function logMean(throughput: number, share: number, transferUnits: number, paths
   // The paths of least capacity are spent: they let all of their water through, whatever comes.
   const spentUpTo = throughput / spentThroughput(transferUnits);
   const last = capacity.length - 1;
-  const from = Math.min(last, firstFrom(capacity.length, (i) => capacity[i]! > spentUpTo));
+  const from = Math.min(
+    last,
+    firstFrom(capacity.length, (i) => capacity[i]! > spentUpTo),
+  );
   let [mean, slope] = [before[from]!, 0];
   for (let i = from; i <= last; i += 1) {
     const onPath = throughput / capacity[i]!;
