@@ -1,5 +1,6 @@
 import type { Page } from "@playwright/test";
 import { allSent, choose, expect, fill, numbersIn, press, RunningServer, tapDigits, test } from "./support/app";
+import { openAt } from "./support/places";
 
 type Kept = Record<string, unknown> & { readonly id: string; readonly name?: string };
 
@@ -23,7 +24,7 @@ test("a refill is one act: the reason that was read is offered, another one aske
 }) => {
   const bay = await named("rigs", "Bay 2");
   const [before] = await inUse(bay);
-  await page.goto(`${server.url}/setup/charge?rig=${bay}`);
+  await openAt(page, `${server.url}/setup/charge?rig=${bay}`);
   await expect(page.getByRole("radio", { name: "Reached its limit" })).toBeChecked();
   await expect(page.getByText(/The last output was .* at or over the limit of/)).toBeVisible();
   await choose(page, "Early, on purpose");
@@ -48,10 +49,10 @@ test("a refill is one act: the reason that was read is offered, another one aske
 test("a refill found wrong later is taken back where it stands, and the charge before runs on", async ({ page }) => {
   const van = await named("rigs", "Van");
   const [before] = await inUse(van);
-  await page.goto(`${server.url}/setup/charge?rig=${van}`);
+  await openAt(page, `${server.url}/setup/charge?rig=${van}`);
   await save(page);
   await expect(toast(page)).toContainText("Van is filled");
-  await page.goto(`${server.url}/history/${van}`);
+  await openAt(page, `${server.url}/history/${van}`);
   await page.getByTestId("correct-charge").click();
   await page.getByTestId("refill-never-was").click();
   await expect(toast(page)).toContainText("the charge before runs on");
@@ -62,7 +63,7 @@ test("a refill found wrong later is taken back where it stands, and the charge b
 test("a charge is dated, its reason corrected, and left out of what is learnt", async ({ page }) => {
   const van = await named("rigs", "Van");
   const charge = (await chargesOf(van)).find((each) => each["ended"] !== undefined)!;
-  await page.goto(`${server.url}/history/charge?id=${charge.id}`);
+  await openAt(page, `${server.url}/history/charge?id=${charge.id}`);
   await choose(page, "A fault");
   await choose(page, "No, leave it out");
   await page.getByTestId("field-at").fill("2027-01-01T08:00");
@@ -81,7 +82,7 @@ test("a charge is dated, its reason corrected, and left out of what is learnt", 
   await expect(toast(page)).toContainText("Corrected: the charge of Van");
   await allSent(page);
   expect(await get("charges", charge.id)).toMatchObject({ leftOut: true, ended: { why: "fault" } });
-  await page.goto(`${server.url}/history/charge?id=${charge.id}`);
+  await openAt(page, `${server.url}/history/charge?id=${charge.id}`);
   await page.getByTestId("what-changed").click();
   await expect(page.getByTestId("versions")).toContainText("Charge of Van corrected, on this device");
   await page.getByTestId("take-back").click();
@@ -97,14 +98,14 @@ test("a charge is dated, its reason corrected, and left out of what is learnt", 
 test("a site and the crew's prices are corrected and taken back", async ({ page }) => {
   const tap = (await list("taps"))[0]!;
   const site = String(tap["siteId"]);
-  await page.goto(`${server.url}/setup/site?id=${site}`);
+  await openAt(page, `${server.url}/setup/site?id=${site}`);
   await fill(page, "name", "Rope yard");
   await save(page);
   await expect(page.getByRole("link", { name: /^Rope yard/ })).toBeVisible();
-  await page.goto(`${server.url}/setup/site?id=${site}`);
+  await openAt(page, `${server.url}/setup/site?id=${site}`);
   await page.getByTestId("take-back").click();
   await expect(page.getByTestId("in-use")).toContainText("or name another site there");
-  await page.goto(`${server.url}/size/prices`);
+  await openAt(page, `${server.url}/size/prices`);
   const [prices] = await list("price-lists");
   await page.getByTestId("take-back").click();
   await expect(page.getByTestId("prices-from")).toContainText("planning assumptions");
@@ -117,7 +118,7 @@ test("a site and the crew's prices are corrected and taken back", async ({ page 
 
 test("more resin than the vessel's usual fill is asked about, more than its inside refused", async ({ page }) => {
   const van = await named("rigs", "Van");
-  await page.goto(`${server.url}/setup/charge?rig=${van}`);
+  await openAt(page, `${server.url}/setup/charge?rig=${van}`);
   await fill(page, "resinLitres", "90");
   await save(page);
   await expect(page.getByTestId("form-trouble")).toContainText("The vessel holds");
@@ -137,7 +138,7 @@ test("a visit is corrected, and yesterday's paper notes are entered in their pla
   const van = await named("rigs", "Van");
   const visits = async () => (await list("visits")).filter((each) => each["rigId"] === van);
   const last = (await visits()).sort((a, b) => (String(a["at"]) < String(b["at"]) ? 1 : -1))[0]!;
-  await page.goto(`${server.url}/history/${van}`);
+  await openAt(page, `${server.url}/history/${van}`);
   await page
     .getByTestId("visit-line")
     .first()
@@ -155,7 +156,7 @@ test("a visit is corrected, and yesterday's paper notes are entered in their pla
   ).toBe(4);
 
   const before = (await visits()).length;
-  await page.goto(`${server.url}/history/visit?rig=${van}`);
+  await openAt(page, `${server.url}/history/visit?rig=${van}`);
   const yesterday = new Date(Date.now() - 86_400_000);
   const local = new Date(yesterday.getTime() - yesterday.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
   await page.getByTestId("field-at").fill(local);
@@ -175,23 +176,23 @@ test("a visit is corrected, and yesterday's paper notes are entered in their pla
 
 test("readings, reports and checks of the water are looked at, corrected and taken back", async ({ page }) => {
   const test_ = (await list("feed-tests"))[0]!;
-  await page.goto(`${server.url}/water/${String(test_["tapId"])}`);
+  await openAt(page, `${server.url}/water/${String(test_["tapId"])}`);
   await page.getByTestId("what-was-entered").click();
   await expect(page.getByTestId("tap-readings").getByRole("link").first()).toBeVisible();
-  await page.goto(`${server.url}/water/feed-test?id=${test_.id}`);
+  await openAt(page, `${server.url}/water/feed-test?id=${test_.id}`);
   await fill(page, "value", "101");
   await save(page);
   await expect(toast(page)).toContainText("Corrected");
   await allSent(page);
   expect(await get("feed-tests", test_.id)).toMatchObject({ value: 101, at: test_["at"] });
-  await page.goto(`${server.url}/water/feed-test?id=${test_.id}`);
+  await openAt(page, `${server.url}/water/feed-test?id=${test_.id}`);
   await page.getByTestId("take-back").click();
   await expect(toast(page)).toContainText("taken back");
   await allSent(page);
   expect(await get("feed-tests", test_.id)).toMatchObject({ voided: true });
 
   const report = (await list("water-reports"))[0]!;
-  await page.goto(`${server.url}/water/report?id=${report.id}`);
+  await openAt(page, `${server.url}/water/report?id=${report.id}`);
   await page.getByTestId("report-ph").fill("7.9");
   await page.getByTestId("report-date").fill("2026-06-01");
   await save(page);
@@ -201,7 +202,7 @@ test("readings, reports and checks of the water are looked at, corrected and tak
   expect(kept).toMatchObject({ sampledOn: "2026-06-01", values: { ...(report["values"] as object), ph: 7.9 } });
 
   const check = (await list("membrane-checks"))[0]!;
-  await page.goto(`${server.url}/water/membrane-check?id=${check.id}`);
+  await openAt(page, `${server.url}/water/membrane-check?id=${check.id}`);
   await page.getByTestId("membrane-product").fill("14");
   await page.getByTestId("keep-check").click();
   await expect(toast(page)).toContainText("Corrected");
@@ -209,7 +210,7 @@ test("readings, reports and checks of the water are looked at, corrected and tak
   expect(await get("membrane-checks", check.id)).toMatchObject({ product: 14, pressure: check["pressure"] });
 
   const meter = await named("meters", "Bay meter");
-  await page.goto(`${server.url}/setup/meter?id=${meter}`);
+  await openAt(page, `${server.url}/setup/meter?id=${meter}`);
   for (const field of ["standard", "shown", "checkedOn"]) await fill(page, field, "");
   await save(page);
   await expect(toast(page)).toContainText("Changed: Bay meter");
@@ -231,7 +232,7 @@ test("a meter in use can't be taken back, is retired instead, and the log asks b
     await new Promise((late) => setTimeout(late, 2_000));
     await route.continue();
   });
-  await page.goto(`${server.url}/setup/meter?id=${meter}`);
+  await openAt(page, `${server.url}/setup/meter?id=${meter}`);
   await page.getByTestId("take-back").click();
   await expect(page.getByTestId("in-use")).toContainText("Retire it: lists hide it then");
   await page.getByTestId("retire").click();
@@ -239,16 +240,16 @@ test("a meter in use can't be taken back, is retired instead, and the log asks b
   await expect(page.getByRole("link", { name: /^Bay meter/ })).toHaveCount(0);
   await page.getByTestId("retired").click();
   await expect(page.getByRole("link", { name: /^Bay meter, retired/ })).toBeVisible();
-  await page.goto(`${server.url}/log/${bay}`);
+  await openAt(page, `${server.url}/log/${bay}`);
   await expect(page.getByTestId("log-meter")).toBeVisible();
   await tapDigits(page, "12");
   await expect(page.getByTestId("keep-it")).toBeDisabled();
   await page.getByTestId("log-meter").getByRole("radio").first().click();
   await expect(page.getByTestId("keep-it")).toBeEnabled();
-  await page.goto(`${server.url}/setup/meter?id=${meter}`);
+  await openAt(page, `${server.url}/setup/meter?id=${meter}`);
   await page.getByTestId("retire").click();
   await expect(toast(page)).toContainText("in use again");
-  await page.goto(`${server.url}/log/${bay}`);
+  await openAt(page, `${server.url}/log/${bay}`);
   await expect(page.getByTestId("log-pad")).toBeVisible();
   await expect(page.getByTestId("log-meter")).toHaveCount(0);
 });
@@ -256,29 +257,29 @@ test("a meter in use can't be taken back, is retired instead, and the log asks b
 test("what is typed stays, converted, when the units are switched: a log, a work and a form", async ({ page }) => {
   const van = await named("rigs", "Van");
   const units = async (name: string) => {
-    await page.goto(`${server.url}/settings`);
+    await openAt(page, `${server.url}/settings`);
     await choose(page, name);
   };
   await units("Metric: L, mm, kPa, °C");
-  await page.goto(`${server.url}/log/${van}`);
+  await openAt(page, `${server.url}/log/${van}`);
   await page.getByTestId("log-water").click();
   await tapDigits(page, "68700");
-  await page.goto(`${server.url}/size/vessel`);
+  await openAt(page, `${server.url}/size/vessel`);
   await page.getByTestId("item-litresEach").first().fill("70");
-  await page.goto(`${server.url}/setup/rig`);
+  await openAt(page, `${server.url}/setup/rig`);
   await fill(page, "grossVolume", "20");
   await units("US: gal, in, psi, °F");
-  await page.goto(`${server.url}/log/${van}`);
+  await openAt(page, `${server.url}/log/${van}`);
   await expect(page.getByTestId("log-water")).toContainText("18148.6");
-  await page.goto(`${server.url}/size/vessel`);
+  await openAt(page, `${server.url}/size/vessel`);
   await expect(page.getByTestId("item-litresEach").first()).toHaveValue("18.492");
-  await page.goto(`${server.url}/setup/rig`);
+  await openAt(page, `${server.url}/setup/rig`);
   await expect(page.getByTestId("field-grossVolume")).toHaveValue("5.28344");
   // Opened and kept in gallons, a vessel of round litres stays one.
   const vessel = (await list("vessels"))[0]!;
   const { rigId } = (await list("arrangements")).find(({ places }) => JSON.stringify(places).includes(vessel.id))!;
   const rig = (await list("rigs")).find(({ id }) => id === rigId)!;
-  await page.goto(`${server.url}/setup/rig?id=${rig.id}`);
+  await openAt(page, `${server.url}/setup/rig?id=${rig.id}`);
   await fill(page, "jobName", "window round");
   await save(page);
   await expect(toast(page)).toContainText("Kept");
@@ -289,12 +290,12 @@ test("what is typed stays, converted, when the units are switched: a log, a work
   });
   expect(await get("rigs", rig.id)).toMatchObject({ jobName: "window round", flow: rig["flow"] });
   await units("Metric: L, mm, kPa, °C");
-  await page.goto(`${server.url}/size/vessel`);
+  await openAt(page, `${server.url}/size/vessel`);
   await expect(page.getByTestId("item-litresEach").first()).toHaveValue("70");
 });
 
 test("a charge taken over part-used starts as a wide guess", async ({ page }) => {
-  await page.goto(`${server.url}/setup/rig`);
+  await openAt(page, `${server.url}/setup/rig`);
   await fill(page, "name", "Taken over");
   await press(page, "Large bottle, 14 L");
   await save(page);

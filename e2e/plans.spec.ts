@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { allSent, expect, fill, numbersIn, press, RunningServer, test } from "./support/app";
+import { openAt } from "./support/places";
 
 test.use({ networkMayFail: true });
 
@@ -15,11 +16,11 @@ const items = async (kind: string) =>
 
 /** From an empty place of sizing to a tap, and back. */
 async function addTap(page: Page, name: string, [low, typical, high]: readonly string[], chemistry = true) {
-  await page.goto(`${server.url}/size/vessel`);
+  await openAt(page, `${server.url}/size/vessel`);
   const firstTap = page.getByTestId("first-tap");
   await expect(firstTap.or(page.getByTestId("work-item").first())).toBeVisible();
   if (await firstTap.isVisible()) await firstTap.click();
-  else await page.goto(`${server.url}/setup/tap?then=/size/vessel`);
+  else await openAt(page, `${server.url}/setup/tap?then=/size/vessel`);
   const newSite = page.getByRole("radio", { name: "A new site" });
   await expect(page.getByTestId("field-name")).toBeVisible();
   if ((await newSite.count()) > 0) await newSite.first().click();
@@ -105,14 +106,14 @@ test("a window round: from nothing to a plan on paper, and the rig on the rack",
   const [rig] = await items("rigs");
   expect(plan!["rigId"]).toBe(rig!["id"]);
   expect(await items("charges")).toHaveLength((await items("vessels")).length);
-  await page.goto(`${server.url}/size/plans`);
+  await openAt(page, `${server.url}/size/plans`);
   await page.getByRole("link", { name: "Round of Łąki lanes" }).click();
   await expect(page.getByTestId("plan-outcome")).toContainText("less than a week");
   await expect(page.getByTestId("plan-versions")).toContainText("in use");
 });
 
 test("a detailing bay: own prices, a claim weighed, a plan changed into its next version", async ({ page }) => {
-  await page.goto(`${server.url}/size/prices`);
+  await openAt(page, `${server.url}/size/prices`);
   await expect(page.getByTestId("prices-from")).toContainText("planning assumptions");
   await page.getByTestId("field-currency").selectOption("GBP");
   await fill(page, "wage", "a lot");
@@ -128,10 +129,10 @@ test("a detailing bay: own prices, a claim weighed, a plan changed into its next
   await expect(page.getByTestId("option-cost").first()).toContainText("£");
   await page.getByTestId("item-perWeek").first().fill("18");
   await expect(page.getByTestId("option").first()).toContainText("Refill every");
-  await page.goto(`${server.url}/size/claims`);
+  await openAt(page, `${server.url}/size/claims`);
   await page.getByRole("radio", { name: "Bay hose" }).click();
   await expect(page.getByTestId("claim-answer").first()).toContainText("at your tap");
-  await page.goto(`${server.url}/size/vessel`);
+  await openAt(page, `${server.url}/size/vessel`);
   await page.getByTestId("keep-plan").first().click();
   await expect(page.getByTestId("plan")).toContainText("version 1");
   await page.getByTestId("change-plan").click();
@@ -156,9 +157,9 @@ test("an aquarium room: RO found worth it, the plan built, and all of it undone 
   await page.getByRole("radio", { name: "Aquarium" }).click();
   await expect(page.getByTestId("work-limit")).toHaveValue("1");
   await page.getByTestId("item-volume").first().fill("900");
-  await page.goto(`${server.url}/size/membrane`);
+  await openAt(page, `${server.url}/size/membrane`);
   await expect(page.getByTestId("pays-from")).toContainText(/begins to pay|doesn’t begin/);
-  await page.goto(`${server.url}/size/vessel`);
+  await openAt(page, `${server.url}/size/vessel`);
   await expect(page.getByTestId("limit-schools")).toContainText(/Act at 1.*Act at 2.*nine tenths/s);
   const behindRo = page.getByTestId("option").filter({ hasText: "after RO" }).first();
   await expect(behindRo).toBeVisible();
@@ -180,7 +181,7 @@ test("the page for a customer stands in the house's face, with the vessel drawn 
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/size/plans`);
+  await openAt(page, `${demo.url}/size/plans`);
   await page.getByRole("link", { name: "Van, as it was planned" }).click();
   const path = await saved(page, "plan-pdf");
   const bytes = readFileSync(path).toString("latin1");

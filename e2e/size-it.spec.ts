@@ -1,4 +1,5 @@
 import { expect, numbersIn, test, RunningServer } from "./support/app";
+import { openAt } from "./support/places";
 import { expectWorkingTrue, openAll, openEach } from "./support/workings";
 
 const first = (text: string) => numbersIn(text)[0]!;
@@ -8,7 +9,7 @@ test("from the work to a ranked choice, its cost adding up part by part, each pa
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/size`);
+  await openAt(page, `${demo.url}/size`);
   await page.getByTestId("open-options").click();
   await page.getByRole("radio", { name: "Bay tap" }).click();
   await expect(page.getByTestId("options").and(page.locator(settled))).toBeVisible();
@@ -39,7 +40,7 @@ test("more work costs more; what matters most decides who stands first; what can
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   const cost = async () => first(await page.getByTestId("option-cost").first().innerText());
   await expect(page.getByTestId("option-cost").first()).toBeVisible();
   const before = await cost();
@@ -59,7 +60,7 @@ test("more work costs more; what matters most decides who stands first; what can
 });
 
 test("a membrane that wastes more costs more, and a figure of it that can't be is said", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   const best = page.getByTestId("option").first();
   await expect(best).toContainText("after RO");
   const cost = async () => first(await page.getByTestId("option-cost").first().innerText());
@@ -72,7 +73,7 @@ test("a membrane that wastes more costs more, and a figure of it that can't be i
 });
 
 test("up to three stand side by side, and the best of each line is marked", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   await expect(page.getByTestId("pin").nth(3)).toBeVisible();
   for (const i of [0, 1, 2, 3]) await page.getByTestId("pin").nth(i).click();
   const table = page.getByRole("table", { name: "Pinned options" });
@@ -93,7 +94,7 @@ test("a wrong figure is said and the rest stands; a budget nothing meets is said
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   await page.getByTestId("item-litresEach").first().fill("a bucket");
   await expect(page.getByText("The water of a job is not a number yet.")).toBeVisible();
   await expect(page.getByTestId("item-perWeek").first()).toHaveValue("20");
@@ -107,10 +108,10 @@ test("a wrong figure is said and the rest stands; a budget nothing meets is said
 });
 
 test("a tap whose carbon dioxide nobody knows is said to be so", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   await page.getByRole("radio", { name: "Row tap" }).click();
   await expect(page.getByTestId("chemistry-unknown")).toContainText("it passes a membrane");
-  await page.goto(`${demo.url}/size/membrane`);
+  await openAt(page, `${demo.url}/size/membrane`);
   await expect(page.getByTestId("pays-co2")).toContainText("not known");
 });
 
@@ -118,7 +119,7 @@ test("where RO pays is drawn, moves with the work, and says what carbon dioxide,
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/size/membrane`);
+  await openAt(page, `${demo.url}/size/membrane`);
   await page.getByTestId("pays-work").click();
   await page.getByRole("radio", { name: "Bay tap" }).click();
   const answer = page.getByTestId("pays-from");
@@ -156,7 +157,7 @@ test("where RO pays is drawn, moves with the work, and says what carbon dioxide,
 });
 
 test("claims come to one footing while they are typed, and what is too good is said", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/size/claims`);
+  await openAt(page, `${demo.url}/size/claims`);
   await page.getByRole("radio", { name: "Bay tap" }).click();
   const answers = page.getByTestId("claim-answer");
   // Two statements, beside the same resin self-built and second-hand.
@@ -182,7 +183,7 @@ test("claims come to one footing while they are typed, and what is too good is s
 });
 
 test("habits stand by money, each with its working, and follow what is typed", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/size/habits`);
+  await openAt(page, `${demo.url}/size/habits`);
   const habits = page.getByTestId("habit");
   await expect(habits.first()).toContainText("Put RO before the resin");
   const moneyOf = async (name: string) =>
@@ -201,7 +202,7 @@ test("habits stand by money, each with its working, and follow what is typed", a
 });
 
 test("a plan in use is held against its log", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/size/plans`);
+  await openAt(page, `${demo.url}/size/plans`);
   await page.getByRole("link", { name: "Van, as it was planned" }).click();
   const outcome = page.getByTestId("plan-outcome");
   await expect(outcome).toContainText("What Van really did");

@@ -1,4 +1,5 @@
 import { allSent, expect, numbersIn, test } from "./support/app";
+import { openAt } from "./support/places";
 import { expectWorkingTrue, openAll } from "./support/workings";
 
 test.use({ networkMayFail: true });
@@ -6,7 +7,7 @@ test.use({ networkMayFail: true });
 const first = (text: string) => numbersIn(text)[0]!;
 
 test("the log itself can be the demand, and it is the log's own mean", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   await page.getByRole("button", { name: /^Take what Van logged in \d+ weeks$/ }).click();
   await expect(page.getByTestId("work-item")).toHaveCount(1);
   const typed = Number(await page.getByTestId("item-litresPerWeek").inputValue());
@@ -23,7 +24,7 @@ test("the log itself can be the demand, and it is the log's own mean", async ({ 
 });
 
 test("months of one's own move the busiest month and the year", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   const days = async () => numbersIn(await page.getByTestId("option-days").first().innerText())[0]!;
   const cost = async () => first(await page.getByTestId("option-cost").first().innerText());
   await expect(page.getByTestId("option").first()).toBeVisible();
@@ -44,7 +45,7 @@ test("a tank filled ahead is asked for: the resin sees its filling, and no secon
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   const cost = async () => first(await page.getByTestId("option-cost").first().innerText());
   await expect(page.getByTestId("option").first()).toContainText("after RO");
   await expect(page.getByTestId("options")).toHaveAttribute("aria-busy", "false");
@@ -69,7 +70,7 @@ test("gallons, pounds and psi in every place of sizing, and every opened working
   demo,
 }) => {
   await page.addInitScript(() => localStorage.setItem("winter-bead-settings", JSON.stringify({ units: "us" })));
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   await page.getByRole("radio", { name: "Bay tap" }).click();
   await expect(page.getByTestId("options")).toHaveAttribute("aria-busy", "false");
   await expect(page.getByTestId("demand")).toContainText("US gal a week");
@@ -85,13 +86,13 @@ test("gallons, pounds and psi in every place of sizing, and every opened working
   const litres = details.getByTestId("working").first();
   await expect(litres).toContainText("US gal");
 
-  await page.goto(`${demo.url}/size/claims`);
+  await openAt(page, `${demo.url}/size/claims`);
   await expect(page.getByTestId("claim-answer").first()).toContainText("US gal at your tap");
-  await page.goto(`${demo.url}/size/prices`);
+  await openAt(page, `${demo.url}/size/prices`);
   await expect(page.getByText("Virgin, EUR/ft³")).toBeVisible();
   const perCubicFoot = Number(await page.getByTestId("field-resin_virgin").inputValue());
   expect(perCubicFoot / 28.316846592).toBeCloseTo(8.4, 2);
-  await page.goto(`${demo.url}/size/plans`);
+  await openAt(page, `${demo.url}/size/plans`);
   await page.getByRole("link", { name: "Van, as it was planned" }).click();
   await expect(page.getByTestId("outcome-week")).toContainText("US gal");
   await expect(page.getByTestId("plan-work")).toContainText("US gal (guessed)");
@@ -101,7 +102,7 @@ test("what was typed for a tap stays when another is looked at, and workings of 
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   await page.getByRole("radio", { name: "Paint" }).click();
   await page.getByTestId("item-minutes").fill("6");
   await page.getByRole("radio", { name: "Bay tap" }).click();
@@ -123,11 +124,11 @@ test("without a signal a plan is kept on the device, named, and sent when it com
   context,
   demo,
 }) => {
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   await expect(page.getByTestId("keep-plan").first()).toBeVisible();
-  await page.goto(`${demo.url}/size/plans`);
+  await openAt(page, `${demo.url}/size/plans`);
   await expect(page.getByTestId("plan-row").first()).toBeVisible();
-  await page.goto(`${demo.url}/size/vessel`);
+  await openAt(page, `${demo.url}/size/vessel`);
   await expect(page.getByTestId("keep-plan").first()).toBeVisible();
   await page.route("**/api/**", (route) => route.abort());
   await page.getByTestId("keep-plan").first().click();
@@ -150,7 +151,7 @@ test("without a signal a plan is kept on the device, named, and sent when it com
 
 test("the list of plans, the plan and every way on can be reached by the keyboard", async ({ page, demo }) => {
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.goto(`${demo.url}/size`);
+  await openAt(page, `${demo.url}/size`);
   await page.getByRole("link", { name: "Plans" }).focus();
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/size\/plans$/);

@@ -2,6 +2,7 @@ import type { Page } from "@playwright/test";
 import { unwrap } from "@winter-bead/core";
 import { GENERIC_SIZES, optionFigures, planFigures, planQuestion } from "@winter-bead/core/src/sizing";
 import { allSent, expect, fill, RunningServer, tapDigits, test } from "./support/app";
+import { openAt } from "./support/places";
 
 type Kept = Record<string, unknown> & { readonly id: string; readonly name?: string; readonly version: number };
 
@@ -78,7 +79,7 @@ test("a planned train is built, logged at its points, rotated on one phone and s
   page,
   browser,
 }) => {
-  await page.goto(`${server.url}/size/plans/${ids.plan}`);
+  await openAt(page, `${server.url}/size/plans/${ids.plan}`);
   await page.getByTestId("build-rig").click();
   await expect(toast(page)).toContainText("hangs on the rack");
   await allSent(page);
@@ -90,7 +91,7 @@ test("a planned train is built, logged at its points, rotated on one phone and s
   const [nameA, nameB] = [vessels.get(a!)!, vessels.get(b!)!];
 
   // It was built today: what was logged since is of the weeks before, so the train is dated back.
-  await page.goto(`${server.url}/setup/train?rig=${rig.id}`);
+  await openAt(page, `${server.url}/setup/train?rig=${rig.id}`);
   await page.getByTestId("deed-at-0").fill(iso(START - DAY).slice(0, 16));
   await expect(toast(page)).toContainText("Dated otherwise");
   await allSent(page);
@@ -101,7 +102,7 @@ test("a planned train is built, logged at its points, rotated on one phone and s
   await logged(rig.id, stages, [...Array<number>(14).fill(0), 2, 5, 12, 26, 55], START);
 
   // The lead is spent and the lag still guards: the rack asks for rotation, and says what each act would give.
-  await page.goto(`${server.url}/?rig=${rig.id}`);
+  await openAt(page, `${server.url}/?rig=${rig.id}`);
   await expect(page.getByTestId("verdict-title")).toContainText("watch: rotate");
   await expect(page.getByTestId("verdict-reason")).toContainText(`${nameB} still guards`);
   await expect(page.getByTestId("worth-rotate")).toContainText("of resin life");
@@ -137,7 +138,7 @@ test("a planned train is built, logged at its points, rotated on one phone and s
   expect(after.map(({ did }) => did)).toEqual(["hung-in", "rotated"]);
   expect(standing(after[1]!)).toEqual([b, a]);
 
-  await page.goto(`${server.url}/?rig=${rig.id}`);
+  await openAt(page, `${server.url}/?rig=${rig.id}`);
   await expect(page.getByTestId("verdict-title")).toContainText("fine");
   const drawn = page.getByTestId("train").locator('[data-testid^="bed-column-"]');
   await expect(drawn.first()).toHaveAttribute("data-testid", `bed-column-${nameB}`);
@@ -145,7 +146,9 @@ test("a planned train is built, logged at its points, rotated on one phone and s
   // Looked back on vessel by vessel: what was the lag keeps what it had taken behind the lead.
   await page.goto(`${server.url}/history/${rig.id}?vessel=${b}`);
   await expect(page.getByTestId("history")).toContainText(nameB);
-  await expect(page.getByTestId("visit-line").first()).toContainText("read behind the one before");
+  await expect(page.getByTestId("history").getByTestId("visit-line").first()).toContainText(
+    "read behind the one before",
+  );
   await page.getByTestId(`bed-${nameA}`).click();
   await expect(page.getByTestId("history").getByRole("heading").first()).toContainText(nameA);
 
@@ -181,7 +184,7 @@ test("rotated, taken out, hung in, each dated and undone; a stage is dragged, an
     ],
   });
   const rig = { id: rigId };
-  await page.goto(`${server.url}/setup/train?rig=${rig.id}`);
+  await openAt(page, `${server.url}/setup/train?rig=${rig.id}`);
   await page.getByTestId("rotate").click();
   await expect(toast(page)).toContainText("rotated");
   await allSent(page);
@@ -195,7 +198,7 @@ test("rotated, taken out, hung in, each dated and undone; a stage is dragged, an
   await allSent(page);
   expect(standing((await trainsOf(rig.id)).pop()!)).toEqual([b, a]);
 
-  await page.goto(`${server.url}/setup/rig?id=${rig.id}`);
+  await openAt(page, `${server.url}/setup/rig?id=${rig.id}`);
   await page.getByTestId("add-carbon").click();
   await page.getByTestId("add-sediment").click();
   await expect(page.getByTestId("stage-list").getByRole("listitem")).toHaveCount(4);
@@ -247,7 +250,7 @@ test("a used rig is taken over, its past unknown; its lead is exchanged by a ser
   const deeds = async () => (await trainsOf(rigId)).map(({ did }) => did);
 
   // Cartridges that nobody knows are not called new: only the charges begin, part-used.
-  await page.goto(`${server.url}/setup/train?rig=${rigId}`);
+  await openAt(page, `${server.url}/setup/train?rig=${rigId}`);
   await page.getByTestId("taken-over").getByText("Nobody knows").click();
   await page.getByTestId("take-over").click();
   await expect(toast(page)).toContainText("taken over used");
@@ -268,7 +271,7 @@ test("a used rig is taken over, its past unknown; its lead is exchanged by a ser
   await expect(page.getByTestId("taken-over")).toHaveCount(0);
 
   // The service takes the lead's charge away; regenerated resin comes, and the train keeps what was done.
-  await page.goto(`${server.url}/refill?rig=${rigId}&what=exchange&vessel=${a}`);
+  await openAt(page, `${server.url}/refill?rig=${rigId}&what=exchange&vessel=${a}`);
   for (;;) {
     await expect(page.getByTestId("step-title").or(page.getByTestId("finish"))).toBeVisible();
     if (await page.getByTestId("finish").isVisible()) break;
@@ -292,13 +295,13 @@ test("a used rig is taken over, its past unknown; its lead is exchanged by a ser
   );
 
   // Both taken out, the rack asks for a vessel and says where one is hung in.
-  await page.goto(`${server.url}/setup/train?rig=${rigId}`);
+  await openAt(page, `${server.url}/setup/train?rig=${rigId}`);
   for (const place of [1, 2]) {
     await page.getByTestId(`take-out-${place}`).click();
     await expect(page.getByTestId(`take-out-${place}`)).toHaveCount(0);
   }
   await allSent(page);
-  await page.goto(`${server.url}/?rig=${rigId}`);
+  await openAt(page, `${server.url}/?rig=${rigId}`);
   await expect(page.getByTestId("verdict")).toContainText("No vessel stands in this rig: hang one in.");
   await page.getByTestId("to-hang-in").click();
   await expect(page.getByTestId("place-1")).toContainText("nobody stands here");

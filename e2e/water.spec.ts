@@ -1,5 +1,6 @@
 import type { Page } from "@playwright/test";
 import { allSent, choose, expect, numbersIn, press, test, type RunningServer } from "./support/app";
+import { openAt } from "./support/places";
 import { expectWorkingTrue, openAll } from "./support/workings";
 
 test.use({ networkMayFail: true });
@@ -20,7 +21,7 @@ test("a reading that does not fit is questioned, kept when it is right, and is t
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/water`);
+  await openAt(page, `${demo.url}/water`);
   await page.getByRole("link", { name: /^Row tap/ }).click();
   const days = async () => numbersIn(await page.getByTestId("more-readings").innerText())[0]!;
   const before = await days();
@@ -47,7 +48,7 @@ test("every shown working of the water gives its number, and the range can be ta
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/water/${await tapNamed(demo, "Bay tap")}`);
+  await openAt(page, `${demo.url}/water/${await tapNamed(demo, "Bay tap")}`);
   const explained = ["explain-low", "explain-high", "explain-more", "hidden-share", "explain-co2"];
   for (const name of [...explained, "explain-balance", "explain-conductivity"])
     await page.getByTestId(name).getByRole("button").first().click();
@@ -70,7 +71,7 @@ test("the supplier's service down, slow or lying is said clearly, and what was t
   demo,
 }) => {
   await setMode(demo, "outage");
-  await page.goto(`${demo.url}/water/report?tap=${await tapNamed(demo, "Row tap")}`);
+  await openAt(page, `${demo.url}/water/report?tap=${await tapNamed(demo, "Row tap")}`);
   await field(page, "ca").fill("19");
   await field(page, "silica").fill("3.3");
   await choose(page, "Fetch it");
@@ -118,7 +119,7 @@ test("the supplier's service down, slow or lying is said clearly, and what was t
 });
 
 test("a file is opened line by line, the template and the report are handed out", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/water/report?tap=${await tapNamed(demo, "Row tap")}`);
+  await openAt(page, `${demo.url}/water/report?tap=${await tapNamed(demo, "Row tap")}`);
   await choose(page, "Open a file");
   const csv =
     "# sampled on: 2026-09-03\n# origin: Laboratory\nparameter,value,unit\nCalcium,1.1,mmol/L\nMagnesium,4,cups\nAlkalinity,52,mg/L as CaCO3\nConductivity,19.6,mS/m\nOdour,none,\n";
@@ -145,7 +146,7 @@ test("a file is opened line by line, the template and the report are handed out"
 });
 
 test("two meters are reconciled by their scales, and one is checked against a standard", async ({ page, demo }) => {
-  await page.goto(`${demo.url}/water/meters`);
+  await openAt(page, `${demo.url}/water/meters`);
   await page.getByTestId("pair-first").fill("100");
   await page.getByTestId("pair-second").fill("141");
   await expect(page.getByTestId("pair-answer")).toContainText("They agree");
@@ -159,7 +160,7 @@ test("two meters are reconciled by their scales, and one is checked against a st
   await expect(page.getByTestId("own-factor")).toContainText("0.559");
   await page.getByTestId("keep-check").click();
   await expect(page.getByTestId("toast")).toContainText("was checked today");
-  await page.goto(`${demo.url}/setup`);
+  await openAt(page, `${demo.url}/setup`);
   await page.getByRole("link", { name: /^Pocket meter, van,.*12 % high/ }).click();
   await page.getByTestId("field-name").fill("Pocket meter, old van");
   await page.getByTestId("save").click();
@@ -170,7 +171,7 @@ test("a membrane's check shows what is worn, with reasons, and its figures expla
   page,
   demo,
 }) => {
-  await page.goto(`${demo.url}/water/membrane`);
+  await openAt(page, `${demo.url}/water/membrane`);
   await expect(page.getByTestId("suspect").first()).toContainText("Membrane worn");
   const fill = async (figures: Readonly<Record<string, string>>) => {
     for (const [name, value] of Object.entries(figures)) await page.getByTestId(`membrane-${name}`).fill(value);
@@ -208,7 +209,7 @@ test("without a signal a reading is kept on the device and sent when it comes ba
   context,
   demo,
 }) => {
-  await page.goto(`${demo.url}/water/${await tapNamed(demo, "Row tap")}`);
+  await openAt(page, `${demo.url}/water/${await tapNamed(demo, "Row tap")}`);
   await expect(page.getByTestId("typical-feed")).toBeVisible();
   await context.setOffline(true);
   await page.getByTestId("add-reading").click();

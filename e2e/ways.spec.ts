@@ -1,5 +1,5 @@
 import { expect, test } from "./support/app";
-import { everyPlace, goWithin } from "./support/places";
+import { everyPlace, goWithin, openAt } from "./support/places";
 
 /** Names of places in the browser's own title, in the order of `everyPlace`'s first steps. */
 const TITLES: readonly (readonly [string, RegExp])[] = [
@@ -16,7 +16,7 @@ const TITLES: readonly (readonly [string, RegExp])[] = [
 
 test("each place has its title and one heading, and the focus goes there", async ({ page, demo }) => {
   for (const [path, title] of TITLES) {
-    await page.goto(demo.url + path);
+    await openAt(page, demo.url + path);
     await expect(page).toHaveTitle(title);
     await expect(page.getByRole("heading", { level: 1 })).toHaveCount(1);
   }
@@ -90,7 +90,7 @@ test("what the address names and is not there is said so, and an address without
     [`/setup/rig?id=${unknown}`, "rig"],
     [`/setup/charge?rig=${unknown}`, "rig"],
   ]) {
-    await page.goto(demo.url + path);
+    await openAt(page, demo.url + path);
     await expect(page.getByRole("heading", { level: 1 })).toHaveText(`This ${what} is not here`);
   }
   expect((await page.request.get(`${demo.url}/nowhere`)).status()).toBe(404);

@@ -97,12 +97,18 @@ export async function everyPlace(demo: RunningServer): Promise<readonly string[]
  */
 export async function goWithin(page: Page, path: string): Promise<void> {
   const [from, to] = [new URL(page.url()), new URL(path, page.url())];
-  if (from.href === to.href) return;
-  if (from.pathname === to.pathname) await goWithin(page, "/words");
+  if (from.pathname === to.pathname) await goWithin(page, to.pathname === "/words" ? "/" : "/words");
   await page.evaluate((address) => {
     (document.activeElement as HTMLElement | null)?.blur();
     history.pushState(null, "", address);
     dispatchEvent(new PopStateEvent("popstate"));
   }, path);
   await page.waitForFunction(() => document.activeElement?.tagName === "H1");
+}
+
+/** Opens an address; where the app stands open already it goes there within it, which costs no second start. */
+export async function openAt(page: Page, address: string): Promise<void> {
+  const { origin, pathname, search } = new URL(address);
+  if (page.url().startsWith(`${origin}/`)) await goWithin(page, pathname + search);
+  else await page.goto(address);
 }
