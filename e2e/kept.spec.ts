@@ -3,7 +3,7 @@ import type { Page } from "@playwright/test";
 import { firstRig, visitBody } from "../server/tests/sample-records";
 import { allSent, expect, RunningServer, tapDigits, test } from "./support/app";
 
-test.use({ networkMayFail: true });
+test.use({ networkMayFail: true, isNewDevice: true });
 
 interface Listed {
   readonly items: readonly { readonly id: string; readonly version: number; readonly name?: string }[];

@@ -156,7 +156,7 @@ describe("a year of lead and lag", () => {
 
   test("has rotations enough to be a test of them", () => {
     expect(years.map(({ rotations }) => rotations > 6)).toEqual(SEEDS.map(() => true));
-    expect(asked.length).toBeGreaterThan(17 * SEEDS.length);
+    expect(asked.length).toBeGreaterThan(17.5 * SEEDS.length);
   });
   test("the litres shown hold the truth as often as they say, of the lead and of the train", () => {
     const inside = (of: "lead" | "lag", bed: 0 | 1) => {
@@ -168,7 +168,7 @@ describe("a year of lead and lag", () => {
       return { share: held.reduce<number>((sum, each) => sum + each, 0) / held.length, count: held.length };
     };
     const [lead, lag] = [inside("lead", 0), inside("lag", 1)];
-    expect(lead.count).toBeGreaterThan(12 * SEEDS.length);
+    expect(lead.count).toBeGreaterThan(12.5 * SEEDS.length);
     expect(lag.count).toBeGreaterThan(15 * SEEDS.length);
     // Ten to ninety per cent: 0.8, give or take what so few moments of so few owners may.
     for (const { share: held } of [lead, lag]) {
@@ -186,7 +186,7 @@ describe("a year of lead and lag", () => {
       }
     }
     const late = asked.filter(({ lagLoad }) => lagLoad > 0.05 * promised);
-    expect(late.length).toBeGreaterThan(SEEDS.length);
+    expect(late.length).toBeGreaterThan(1.25 * SEEDS.length);
     const ratio = late.map(({ train, lagLoad }) => train.beds[1]!.worked.standing.used.meq / lagLoad);
     expect(ratio.reduce((sum, each) => sum + each, 0) / ratio.length).toBeGreaterThan(0.85);
     expect(ratio.reduce((sum, each) => sum + each, 0) / ratio.length).toBeLessThan(1.3);

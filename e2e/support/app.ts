@@ -9,6 +9,8 @@ interface Fixtures {
   readonly networkMayFail: boolean;
   /** For tests that break a place on purpose. */
   readonly complaintsAreExpected: boolean;
+  /** For stories of what a device has that was never here: no file of the app is kept from the story before. */
+  readonly isNewDevice: boolean;
 }
 
 interface WorkerFixtures {
@@ -20,6 +22,7 @@ interface WorkerFixtures {
 export const test = base.extend<Fixtures, WorkerFixtures>({
   networkMayFail: [false, { option: true }],
   complaintsAreExpected: [false, { option: true }],
+  isNewDevice: [false, { option: true }],
   complaints: [
     async ({ page, networkMayFail, complaintsAreExpected }, use) => {
       const complaints: string[] = [];
@@ -33,7 +36,13 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     },
     { auto: true },
   ],
-  context: async ({ devices, locale, serviceWorkers }, use) => {
+  context: async ({ browser, devices, isNewDevice, locale, serviceWorkers }, use) => {
+    if (isNewDevice) {
+      const context = await browser.newContext();
+      await use(context);
+      await context.close();
+      return;
+    }
     const device = await devices.of({ locale, serviceWorkers });
     await use(device.context);
     await device.forget();

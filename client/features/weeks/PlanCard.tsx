@@ -143,12 +143,11 @@ const openedOf = new Map<string, Opened>();
 
 function useOpened(key: string): readonly [Opened, (what: Opened) => void] {
   const [opened, setOpened] = useState(() => openedOf.get(key));
-  const toggle = (what: Opened) => {
-    const now = opened === what ? undefined : what;
-    openedOf.set(key, now);
-    setOpened(now);
+  const open = (what: Opened) => {
+    openedOf.set(key, what);
+    setOpened(what);
   };
-  return [opened, toggle];
+  return [opened, open];
 }
 
 /** What is set for a day, or what is proposed for it: accepted, moved or declined by one act. */
@@ -164,11 +163,12 @@ function TasksOfDay({
   readonly names: Names;
 }) {
   const { records: known } = useRecords("appointments");
-  const [opened, toggle] = useOpened(`${day.on} ${isSet ? "set" : "proposed"}`);
+  const [opened, open] = useOpened(`${day.on} ${isSet ? "set" : "proposed"}`);
   const move = (on: string) => {
-    toggle(undefined);
+    open(undefined);
     void setFor(on, day.tasks, known);
   };
+  const toggle = (what: Opened) => open(opened === what ? undefined : what);
   const set = day.tasks.flatMap(({ accepted }) => known.filter(({ id }) => id === accepted?.id));
   const refill = day.tasks.find(({ task }) => task === "refill");
   const isToday = day.on <= ahead.today;
@@ -213,7 +213,7 @@ function TasksOfDay({
           {isSet ? null : (
             <TextButton
               onPress={() => {
-                toggle(undefined);
+                open(undefined);
                 void decline(day.on, day.tasks, known);
               }}
               testID="decline-day"
