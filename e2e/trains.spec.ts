@@ -144,7 +144,7 @@ test("a planned train is built, logged at its points, rotated on one phone and s
   await expect(drawn.first()).toHaveAttribute("data-testid", `bed-column-${nameB}`);
 
   // Looked back on vessel by vessel: what was the lag keeps what it had taken behind the lead.
-  await page.goto(`${server.url}/history/${rig.id}?vessel=${b}`);
+  await openAt(page, `${server.url}/history/${rig.id}?vessel=${b}`);
   await expect(page.getByTestId("history")).toContainText(nameB);
   await expect(page.getByTestId("history").getByTestId("visit-line").first()).toContainText(
     "read behind the one before",

@@ -1,6 +1,7 @@
 import {
   asOfNow,
   chargesAsOfNow,
+  countedOf,
   isFarAhead,
   knownWork,
   Trains,
@@ -42,12 +43,13 @@ function lastVessel(standing: readonly Vessel[], ever: readonly Vessel[], charge
 /** The facts of every rig, from whole lists of records. */
 export function gather(lists: FactLists, book: WorkBook, now: number): readonly RigFacts[] {
   const [rigs, vessels, taps, meters, allCharges, allVisits, allTests, reports, allArrangements, priceLists] = lists;
+  const counted = countedOf(now, [allVisits, allTests, allArrangements], allCharges);
   const [visits, feedTests, arrangements] = [
-    asOfNow(allVisits, now),
-    asOfNow(allTests, now),
-    asOfNow(allArrangements, now),
+    asOfNow(allVisits, now, counted),
+    asOfNow(allTests, now, counted),
+    asOfNow(allArrangements, now, counted),
   ];
-  const charges = chargesAsOfNow(allCharges, now);
+  const charges = chargesAsOfNow(allCharges, now, counted);
   const prices = priceLists.reduce<PriceList | undefined>(
     (last, each) => (last && last.setOn > each.setOn ? last : each),
     undefined,

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useSyncExternalStore } from "react";
-import type { Id, Visit, WorkBook } from "@winter-bead/core";
+import { newestUntil, type Id, type WorkBook } from "@winter-bead/core";
 import { clockNow } from "../../data/clock";
 import { useNow } from "../../data/present";
 import { useRecords } from "../../data/store";
@@ -65,12 +65,10 @@ function gatherOnce(lists: FactLists, book: WorkBook, now: number): readonly Rig
   return gathered.facts;
 }
 
-/** When the newest visit was, of those that are not ahead of the clock: what was logged a moment ago is not yet to come. */
-const newestUntil = (visits: readonly Visit[], clock: number) =>
-  visits.reduce((newest, { at }) => {
-    const moment = Date.parse(at);
-    return moment <= clock && moment > newest ? moment : newest;
-  }, 0);
+/** The present, or the moment of what was kept since it was last looked at. */
+function presentOf([, , , , charges, visits, feedTests, , arrangements]: FactLists, now: number): number {
+  return Math.max(now, newestUntil(clockNow(), [visits, feedTests, arrangements], charges));
+}
 
 /** The facts of every rig, once all of them are here: half the facts would give a wrong number. */
 export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly pending: boolean } {
@@ -91,7 +89,7 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
   const pending = all.some((each) => each.pending);
   const lists = all.map(({ records }) => records) as unknown as FactLists;
   return {
-    facts: pending ? NO_FACTS : gatherOnce(lists, book, Math.max(now, newestUntil(all[5].records, clockNow()))),
+    facts: pending ? NO_FACTS : gatherOnce(lists, book, presentOf(lists, now)),
     pending,
   };
 }

@@ -1,4 +1,4 @@
-import { asOfNow, chargesAsOfNow } from "./as-of-now";
+import { asOfNow, chargesAsOfNow, countedOf } from "./as-of-now";
 import type { KnownWork } from "../dates/expected-use";
 import type { DepletionAnswer } from "../dates/futures";
 import type { CapacityRange } from "../ledger/own-capacity";
@@ -175,18 +175,25 @@ export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> 
   if (!first) return succeed({ vessels: [], train: empty(HANG_ONE_IN) });
   const rigs = [rig, ...standing(input.rigs).filter(({ id }) => id !== rig.id)];
   const isOfThese = new Set(rigs.map(({ id }) => id));
+  const [arrangements, visits, feedTests] = [
+    standing(input.arrangements),
+    standing(input.visits),
+    standing(input.feedTests),
+  ];
+  const charges = standing(input.charges);
+  const counted = countedOf(now, [arrangements, visits, feedTests], charges);
   const asked: StandingInput = {
     rig,
     vessel: first,
-    train: { rigs, vessels, arrangements: asOfNow(standing(input.arrangements), now) },
+    train: { rigs, vessels, arrangements: asOfNow(arrangements, now, counted) },
     taps: byId(standing(input.taps)),
     meters: byId(standing(input.meters)),
-    visits: asOfNow(standing(input.visits), now)
+    visits: asOfNow(visits, now, counted)
       .filter((visit) => isOfThese.has(visit.rigId))
       .sort((a, b) => time(a.at) - time(b.at)),
-    feedTests: asOfNow(standing(input.feedTests), now),
+    feedTests: asOfNow(feedTests, now, counted),
     reports: standing(input.reports),
-    charges: chargesAsOfNow(standing(input.charges), now)
+    charges: chargesAsOfNow(charges, now, counted)
       .filter((charge) => isOfThese.has(charge.rigId))
       .sort((a, b) => time(a.filledAt) - time(b.filledAt)),
     now,

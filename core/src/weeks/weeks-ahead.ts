@@ -1,4 +1,4 @@
-import { asOfNow, chargesAsOfNow } from "../run/as-of-now";
+import { asOfNow, chargesAsOfNow, countedOf } from "../run/as-of-now";
 import type { OwnerBelief } from "../belief/owner";
 import { addDays } from "../dates/calendar";
 import type { DepletionAnswer } from "../dates/futures";
@@ -228,16 +228,21 @@ function rotationOf({ vessel, worked }: Lead, { input }: Standing): NonNullable<
 }
 
 /** What is dated ahead counts as a rig's own standing counts it. */
-const recordsAsOfNow = (all: CrewRecords, now: number): CrewRecords => ({
-  ...all,
-  visits: asOfNow(all.visits, now),
-  feedTests: asOfNow(all.feedTests, now),
-  arrangements: asOfNow(all.arrangements, now),
-  membraneChecks: asOfNow(all.membraneChecks, now),
-  pressureChecks: asOfNow(all.pressureChecks, now),
-  services: asOfNow(all.services, now),
-  charges: chargesAsOfNow(all.charges, now),
-});
+function recordsAsOfNow(all: CrewRecords, now: number): CrewRecords {
+  const { visits, feedTests, arrangements, membraneChecks, pressureChecks, services, charges } = all;
+  const dated = { visits, feedTests, arrangements, membraneChecks, pressureChecks, services };
+  const counted = countedOf(now, Object.values(dated), charges);
+  return {
+    ...all,
+    visits: asOfNow(visits, now, counted),
+    feedTests: asOfNow(feedTests, now, counted),
+    arrangements: asOfNow(arrangements, now, counted),
+    membraneChecks: asOfNow(membraneChecks, now, counted),
+    pressureChecks: asOfNow(pressureChecks, now, counted),
+    services: asOfNow(services, now, counted),
+    charges: chargesAsOfNow(charges, now, counted),
+  };
+}
 
 /**
  * The weeks to come of a crew: each vessel day by day, what is to be done on which day and why, the stock and what to order.
