@@ -1,9 +1,11 @@
 import { calendarFile } from "@winter-bead/contract/src/calendar-file";
+import { act, renderHook } from "@testing-library/react";
 import jsQR from "jsqr";
 import type { Booking, Rig } from "@winter-bead/core";
 import { cutAt, jobsIn, readCalendar } from "../features/weeks/calendar-read";
 import { calendarSteps } from "../features/weeks/calendar-steps";
 import { beadsOf } from "../features/weeks/Beads";
+import { useOpened } from "../features/weeks/opened";
 import { isPlain } from "../features/weeks/plain-booking";
 import { DEFAULT_PRICES } from "@winter-bead/core";
 import { cartridgeWords, dayLoad, dueWords, resinWords, tasksWords } from "../features/weeks/words";
@@ -375,4 +377,16 @@ test("a camera reads a label's code, at the size that a small label has", () => 
       if (isDark) pixels.set([0x10, 0x24, 0x30], 4 * (y * side + x));
     }
   expect(jsQR(pixels, side, side)?.data).toBe(address);
+});
+
+test("what was opened of a day is open still when a newer answer took it off the screen and brought it back", () => {
+  const shown = (key: string) => renderHook(() => useOpened(key));
+  const first = shown("2027-03-04 proposed");
+  act(() => first.result.current[1]("days"));
+  first.unmount();
+  const again = shown("2027-03-04 proposed");
+  expect([again.result.current[0], shown("2027-03-04 set").result.current[0]]).toEqual(["days", undefined]);
+  act(() => again.result.current[1](undefined));
+  again.unmount();
+  expect(shown("2027-03-04 proposed").result.current[0]).toBeUndefined();
 });

@@ -2,12 +2,12 @@ import { useDraft } from "../../data/draft";
 import { View } from "@tamagui/core";
 import { PART, type Part, type PlannedDay, type PlannedTask, type Task, type WeeksAhead } from "@winter-bead/core";
 import { explainDay, type DayCost } from "@winter-bead/core/src/weeks";
-import { useState } from "react";
 import { useSettings } from "../../data/settings";
 import { useRecords } from "../../data/store";
 import { Card, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { Body, Small, Strong } from "../../ui/words";
+import { useOpened, type Opened } from "./opened";
 import { decline, giveUp, serviced, setFor } from "./deeds";
 import { capital } from "../../ui/format";
 import { DateField } from "../../ui/pickers";
@@ -134,20 +134,6 @@ function AnyDay({ day, onTake }: { readonly day: PlannedDay; readonly onTake: (o
       ) : null}
     </View>
   );
-}
-
-type Opened = "days" | "why" | undefined;
-
-/** What was opened of a day. A newer answer may take the day off the screen and bring it back: then it is open still. */
-const openedOf = new Map<string, Opened>();
-
-function useOpened(key: string): readonly [Opened, (what: Opened) => void] {
-  const [opened, setOpened] = useState(() => openedOf.get(key));
-  const open = (what: Opened) => {
-    openedOf.set(key, what);
-    setOpened(what);
-  };
-  return [opened, open];
 }
 
 /** What is set for a day, or what is proposed for it: accepted, moved or declined by one act. */
