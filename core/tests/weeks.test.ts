@@ -35,6 +35,7 @@ import {
   type ForecastInput,
   type VesselWork,
 } from "../src/weeks";
+import { RANGE_10_90_IN_SD } from "../src/numerics/quantile";
 import { expectTrue } from "./explained";
 import { chargeOf, clean, factsOf, hungIn, type Told } from "./told";
 
@@ -396,6 +397,11 @@ describe("the weeks of a crew", () => {
     expect(Math.abs(Date.parse(train.rotation!.dates!.likely) - Date.parse(alone.dates!.likely))).toBeLessThanOrEqual(
       2 * 86_400_000,
     );
+    // A day without work: the train holds what its lead has left, and one fresh charge more (a lognormal's mean).
+    const { low, typical, high } = alone.untouched.fresh;
+    const freshMean = typical * Math.exp(0.5 * (Math.log(high / low) / RANGE_10_90_IN_SD) ** 2);
+    const morningOf = (of: typeof alone) => of.untouched.days[0]!.morning;
+    expect(Math.abs(morningOf(train) / (morningOf(alone) + freshMean) - 1)).toBeLessThan(0.05);
     expect(train.dates!.early > alone.dates!.likely).toBe(true);
     const day = (of: typeof alone) => firstShortDay(of.untouched.days)?.on ?? "9999";
     expect(day(train) > day(alone)).toBe(true);

@@ -174,7 +174,7 @@ describe("somebody else's calendar", () => {
     let asked = 0;
     const slow = createServer((request, response) => {
       asked += 1;
-      // Each hop alone is in time; together they are not.
+      // Each hop alone is in time; together they are not: with a deadline of its own each would be followed on.
       setTimeout(() => response.writeHead(302, { Location: `${request.url ?? ""}x` }).end(), 400);
     });
     await new Promise<void>((listening) => slow.listen(0, "127.0.0.1", listening));
@@ -184,7 +184,8 @@ describe("somebody else's calendar", () => {
       status: 504,
       message: "The calendar's address takes too long to answer.",
     });
-    expect(asked).toBe(2);
+    // On a busy machine the first hop may already meet the deadline: how many fit is bounded from above only.
+    expect(asked).toBeLessThanOrEqual(2);
     slow.closeAllConnections();
     await new Promise((closed) => slow.close(closed));
   });
