@@ -59,3 +59,32 @@ test("US units change every figure and its unit, and the choice stays", async ({
   await expect(page.getByRole("heading", { name: "Gallons from this tap" })).toBeVisible();
   await expect(page.getByTestId("life-range")).toContainText("US gal");
 });
+
+test("what a stage does here is said by what the crew's charges taught, and by nothing before", async ({
+  page,
+  demo,
+}) => {
+  const { items } = (await demo.request("GET", "/api/v1/rigs")).body as { items: { id: string; name: string }[] };
+  const address = `${demo.url}/setup/train?rig=${items.find(({ name }) => name === "Quarantine")!.id}`;
+  await page.addInitScript(() => {
+    const said = new Set<string>();
+    Object.assign(globalThis, { said });
+    new MutationObserver(() => {
+      const text = document.querySelector<HTMLElement>('[data-testid="at-tap-degasser"]')?.innerText;
+      if (text) said.add(text);
+    }).observe(document, { childList: true, subtree: true, characterData: true });
+  });
+  await page.goto(address);
+  const final = page.getByTestId("at-tap-degasser");
+  await expect(final).toContainText("A charge gives");
+  // Opened again, the device has its last answer at once, yet not what the charges taught.
+  await page.reload();
+  await expect(final).toContainText("A charge gives");
+  await page.getByRole("link", { name: "Rack" }).click();
+  await expect(page.getByTestId("verdict-title")).toBeVisible();
+  await page.goBack();
+  await expect(final).toContainText("A charge gives");
+  expect(await page.evaluate(() => [...(globalThis as never as { said: Set<string> }).said])).toEqual([
+    await final.innerText(),
+  ]);
+});

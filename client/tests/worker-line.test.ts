@@ -37,7 +37,7 @@ function startWorker(): Worker {
   }) as unknown as Worker;
 }
 
-const line = new WorkerLine<Api>(startWorker, 700);
+const line = new WorkerLine<Api>(startWorker, 1_500);
 afterAll(() => channels.forEach((port) => port.close()));
 
 test("jobs go one at a time, in the order they were asked", async () => {
@@ -46,11 +46,11 @@ test("jobs go one at a time, in the order they were asked", async () => {
 });
 
 test("a long queue is no dead worker, and a sign of life keeps a long job alive", async () => {
-  const queue = Array.from({ length: 4 }, () => line.run((worker) => worker.slow(350)));
+  const queue = Array.from({ length: 4 }, () => line.run((worker) => worker.slow(450)));
   await expect(Promise.all(queue)).resolves.toEqual(["done", "done", "done", "done"]);
   const long = line.run(async (worker, alive) => {
     const timer = setInterval(alive, 100);
-    const answer = await worker.slow(1500);
+    const answer = await worker.slow(2_000);
     clearInterval(timer);
     return answer;
   });

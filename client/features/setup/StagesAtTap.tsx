@@ -70,13 +70,15 @@ const lastOf = (services: readonly Service[], rigId: string, part: string) =>
     .sort((a, b) => b - a)[0];
 
 /** Each stage before the resin: what it is, since when, what it does here, what it is worth; then what the next would be. */
-export function StagesAtTap({ view: { facts, assessment } }: { readonly view: RigView }) {
+export function StagesAtTap({ view: { facts, assessment, awaited } }: { readonly view: RigView }) {
   const { units } = useSettings();
   const { currency, from } = usePrices();
   const { records: services } = useRecords("services");
   const [stages, setStages] = useState<readonly StageAtTap[]>();
   const owners = assessment?.owners;
   useEffect(() => {
+    // By the grade alone the litres would be others for a moment: what the crew's charges taught is waited for.
+    if (awaited) return;
     let left = false;
     void stagesInWorker(facts, owners)
       .then((found) => left || setStages(found))
@@ -84,7 +86,7 @@ export function StagesAtTap({ view: { facts, assessment } }: { readonly view: Ri
     return () => {
       left = true;
     };
-  }, [facts, owners]);
+  }, [facts, owners, awaited]);
   if (!stages) return <Small role="status">Working out what each stage does here…</Small>;
   const lineOf = (stage: StageAtTap) => {
     const known = facts.rig.stages.find(({ id }) => id === stage.stageId);
