@@ -6,7 +6,7 @@ import { draftVisit, EMPTY_DRAFT, textIn, typedInto } from "../features/log/draf
 import { boxesOf, pointsOf } from "../features/log/points";
 import { assess, type RigFacts } from "../features/rack/assess";
 import { gather } from "../features/rack/gather";
-import { drawnStages, vesselsBefore, vesselsHere, vesselView } from "../features/rack/train-views";
+import { actWords, bedNames, drawnStages, vesselsBefore, vesselsHere, vesselView } from "../features/rack/train-views";
 import { StageList } from "../features/setup/StageList";
 import { newStage, stagesFrom, typedStages, type TypedStage } from "../features/setup/stages-as-typed";
 import type { Log } from "../features/log/useLog";
@@ -74,6 +74,15 @@ describe("a train of two", () => {
     const swapped = factsWith([two, arranged("swap", START + DAY, "lag", "spare")]);
     expect(vesselView({ facts: swapped, assessment }, "lead").assessment!.standing).toBeDefined();
     expect(vesselView({ facts: swapped, assessment: {} }, "lead").assessment!.because).toMatch(/No charge/);
+  });
+  test("what can be done with a spent lead is said of the vessels that the answer is about, also while another is worked out", () => {
+    const assessment = assess(factsWith([two], { visits: [0, 1, 2].map((day) => visit(day, 60, 0)) }));
+    const wordsOf = (now: RigFacts) =>
+      assessment.worth!.map(({ act }) => actWords(act, bedNames({ facts: now, assessment })));
+    const said = wordsOf(facts);
+    expect(said).toEqual(expect.arrayContaining(["Refill The lead now, The lag leads", "Use The lead up first"]));
+    expect(wordsOf(factsWith([two, arranged("out", START, "lead", undefined)]))).toEqual(said);
+    expect(wordsOf(factsWith([two, arranged("swap", START, "lag", "lead")]))).toEqual(said);
   });
   test("is drawn along the flow, by its arrangement", () => {
     const kinds = (of: RigFacts) =>

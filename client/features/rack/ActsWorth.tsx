@@ -1,19 +1,12 @@
 import { View } from "@tamagui/core";
-import type { ActWorth, TrainAct } from "@winter-bead/core";
+import type { ActWorth } from "@winter-bead/core";
 import { useSettings } from "../../data/settings";
 import { litres, litresRange, type Units } from "../../ui/format";
 import { Body, Heading, Small, Strong } from "../../ui/words";
 import { days, wholeMoney } from "../size/money";
 import { usePrices } from "../size/usePrices";
-import type { RigFacts } from "./assess";
-import { vesselsHere } from "./train-views";
-
-/** What an act is, by the names of the vessels. */
-function actWords(act: TrainAct, facts: RigFacts): string {
-  const [lead, ...others] = vesselsHere(facts).map(({ name }) => name);
-  if (act === "rotate") return `Refill ${lead} now, ${others[0]} leads`;
-  return act === "run-out" ? `Use ${lead} up first` : "Refill all of them now";
-}
+import { actWords, bedNames } from "./train-views";
+import type { RigView } from "./useRigs";
 
 /** Litres, days and money of an act. @example worthWords(worth, "EUR", "metric") // "2,800 to 4,100 L, about 33 days. …" */
 export function worthWords(
@@ -28,15 +21,16 @@ export function worthWords(
 }
 
 /** What can be done with a train, each act with what it would give. */
-export function ActsWorth({ facts, worth }: { readonly facts: RigFacts; readonly worth: readonly ActWorth[] }) {
+export function ActsWorth({ view }: { readonly view: RigView }) {
   const { units } = useSettings();
   const { currency, from } = usePrices();
+  const names = bedNames(view);
   return (
     <View gap="$2" testID="acts-worth">
       <Heading>What each would give</Heading>
-      {worth.map((each) => (
+      {view.assessment?.worth?.map((each) => (
         <View key={each.act} testID={`worth-${each.act}`}>
-          <Strong>{actWords(each.act, facts)}</Strong>
+          <Strong>{actWords(each.act, names)}</Strong>
           <Body>{worthWords(each, currency, units)}</Body>
         </View>
       ))}

@@ -224,11 +224,12 @@ function VerdictCard({ view }: { readonly view: RigView }) {
 }
 
 /** Where a lead is spent, what can be done about it; else it stands where the train is arranged. */
-function WorthOfActs({ view: { facts, assessment } }: { readonly view: RigView }) {
+function WorthOfActs({ view }: { readonly view: RigView }) {
+  const { facts, assessment } = view;
   if (!assessment?.lead || !assessment.worth) return null;
   return (
     <Card gap="$3">
-      <ActsWorth facts={facts} worth={assessment.worth} />
+      <ActsWorth view={view} />
       <TextButton href={`/setup/train?rig=${facts.rig.id}`} testID="to-train">
         Rotate, swap, take out
       </TextButton>

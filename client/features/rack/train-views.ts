@@ -1,4 +1,4 @@
-import { Trains, type Id, type Stage, type Vessel } from "@winter-bead/core";
+import { Trains, type Id, type Stage, type TrainAct, type Vessel } from "@winter-bead/core";
 import type { Assessment, BedAssessment, RigFacts } from "./assess";
 import type { RigView } from "./useRigs";
 
@@ -24,6 +24,21 @@ export function vesselView(view: RigView, vesselId: Id): RigView {
 export function vesselsHere({ rig, train, now }: Pick<RigFacts, "rig" | "train" | "now">): readonly Vessel[] {
   const known = new Map(train.vessels.map((vessel) => [vessel.id, vessel]));
   return new Trains(train.arrangements).at(rig.id, now).flatMap(({ vesselId }) => known.get(vesselId) ?? []);
+}
+
+/**
+ * The vessels that an answer is about, in the order of the flow: as they were arranged when it was worked out, for what a
+ * hand just changed is answered a moment later.
+ */
+export function bedNames({ facts, assessment }: Pick<RigView, "facts" | "assessment">): readonly string[] {
+  const known = new Map(facts.train.vessels.map(({ id, name }) => [id, name]));
+  return assessment?.beds?.map(({ vesselId }) => known.get(vesselId) ?? "one that was taken back") ?? [];
+}
+
+/** What an act is, by the names of the vessels. @example actWords("run-out", ["Bottle A", "Bottle B"]) // "Use Bottle A up first" */
+export function actWords(act: TrainAct, [lead, next]: readonly string[]): string {
+  if (act === "rotate") return `Refill ${lead} now, ${next} leads`;
+  return act === "run-out" ? `Use ${lead} up first` : "Refill all of them now";
 }
 
 /** Those that stood there once, and have charges to look back on. */

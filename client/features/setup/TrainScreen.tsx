@@ -277,7 +277,7 @@ function Train({ view }: { readonly view: RigView }) {
           onRotate={() => void deed("rotated", (iso) => rotate(train, iso))}
         />
       ) : null}
-      {view.assessment?.worth ? <ActsWorth facts={view.facts} worth={view.assessment.worth} /> : null}
+      {view.assessment?.worth ? <ActsWorth view={view} /> : null}
       <View>
         <Heading>Places, from the tap</Heading>
         {places.map((place, i) => (
