@@ -89,6 +89,13 @@ test("what the address names and is not there is said so, and an address without
     [`/setup/meter?id=${unknown}`, "meter"],
     [`/setup/rig?id=${unknown}`, "rig"],
     [`/setup/charge?rig=${unknown}`, "rig"],
+    // An address that was cut short names nothing at all.
+    ["/history/visit", "visit"],
+    ["/history/charge", "charge"],
+    ["/water/feed-test", "reading"],
+    ["/water/membrane-check", "check"],
+    ["/setup/vessel", "vessel"],
+    ["/setup/site", "site"],
   ]) {
     await openAt(page, demo.url + path);
     await expect(page.getByRole("heading", { level: 1 })).toHaveText(`This ${what} is not here`);

@@ -9,10 +9,14 @@ export function useNamed<K extends RecordKind>(
 ): {
   readonly record: Kept<K> | undefined;
   readonly ready: boolean;
+  /** The address names one that is not there. */
   readonly unknown: boolean;
+  /** There is none, named or not: of a place where nothing new is made. */
+  readonly missing: boolean;
 } {
   const { id } = useLocalSearchParams<{ id?: string }>();
   const { records, pending } = useRecords(kind);
   const record = records.find((each) => each.id === id);
-  return { record, ready: !pending, unknown: id !== undefined && !record && !pending };
+  const missing = !record && !pending;
+  return { record, ready: !pending, unknown: id !== undefined && missing, missing };
 }

@@ -193,10 +193,10 @@ function Correction({ charge, facts }: { readonly charge: Kept<"charges">; reado
 
 /** A charge that was entered: looked at, dated, corrected, left out of what is learnt, or taken back. */
 export function ChargeCorrection() {
-  const { record, unknown } = useNamed("charges");
+  const { record, missing } = useNamed("charges");
   const { facts, pending } = useRigFacts();
   const found = facts.find(({ rig }) => rig.id === record?.rigId);
-  if (unknown || (!found && record && !pending)) return <NotHere what="charge" href="/history" way="To the history" />;
+  if (missing || (!found && record && !pending)) return <NotHere what="charge" href="/history" way="To the history" />;
   return (
     <Screen title={found ? `A charge of ${found.rig.name}` : "Charge"}>
       {record && found ? (

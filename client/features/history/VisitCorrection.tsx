@@ -215,8 +215,7 @@ export function VisitCorrection() {
   const { record, unknown } = useNamed("visits");
   const { facts, pending } = useRigFacts();
   const found = facts.find((each) => each.rig.id === (record?.rigId ?? rig));
-  if (unknown || (!found && !pending && (record || rig)))
-    return <NotHere what="visit" href="/history" way="To the history" />;
+  if (unknown || (!found && !pending)) return <NotHere what="visit" href="/history" way="To the history" />;
   const title = record ? `A visit of ${found?.rig.name ?? ""}` : `A visit of ${found?.rig.name ?? ""} from paper notes`;
   return (
     <Screen title={found ? title : "Visit"}>

@@ -58,16 +58,16 @@ export function RigPlace() {
 }
 
 export function SitePlace() {
-  const { record, unknown } = useNamed("sites");
-  if (unknown) return <NotHere what="site" href="/setup" way="To Set up" />;
+  const { record, missing } = useNamed("sites");
+  if (missing) return <NotHere what="site" href="/setup" way="To Set up" />;
   return (
     <Screen title={record?.name ?? "Site"}>{record ? <SiteForm key={record.id} site={record} /> : <Waiting />}</Screen>
   );
 }
 
 export function VesselPlace() {
-  const { record, unknown } = useNamed("vessels");
-  if (unknown) return <NotHere what="vessel" href="/setup" way="To Set up" />;
+  const { record, missing } = useNamed("vessels");
+  if (missing) return <NotHere what="vessel" href="/setup" way="To Set up" />;
   return (
     <Screen title={record?.name ?? "Vessel"}>
       {record ? <VesselForm key={record.id} vessel={record} /> : <Waiting />}

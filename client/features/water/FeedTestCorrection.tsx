@@ -60,8 +60,8 @@ function Correction({ test }: { readonly test: Kept<"feed-tests"> }) {
 
 /** A reading of a tap: looked at, dated, corrected, taken back. */
 export function FeedTestCorrection() {
-  const { record, unknown } = useNamed("feed-tests");
-  if (unknown) return <NotHere what="reading" href="/water" way="To the water" />;
+  const { record, missing } = useNamed("feed-tests");
+  if (missing) return <NotHere what="reading" href="/water" way="To the water" />;
   return (
     <Screen title="A reading of the tap">
       {record ? <Correction key={record.version} test={record} /> : <Body role="status">One moment…</Body>}

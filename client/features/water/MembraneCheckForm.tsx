@@ -146,10 +146,10 @@ export function MembraneCheckForm({
 
 /** A check of a membrane: looked at, dated, corrected, taken back. */
 export function MembraneCheckCorrection() {
-  const { record, unknown } = useNamed("membrane-checks");
+  const { record, missing } = useNamed("membrane-checks");
   const { records: rigs, pending } = useRecords("rigs");
   const rig = rigs.find(({ id }) => id === record?.rigId);
-  if (unknown || (record && !rig && !pending))
+  if (missing || (record && !rig && !pending))
     return <NotHere what="check" href="/water/membrane" way="To the membranes" />;
   return (
     <Screen title={rig ? `A check of the membrane of ${rig.name}` : "Membrane check"}>
