@@ -94,12 +94,12 @@ export class OutsideCalendar {
   /**
    * @param named origins that may be asked though they are private, such as `http://127.0.0.1:4190`
    * @param own the address of the stand-in that ships with this, which may still be starting
-   * @param patience milliseconds from asking to the whole answer, looking names up and leading on included
+   * @param deadlineOf the end of one request, from asking to the whole answer, looking names up and leading on included
    */
   constructor(
     named: readonly string[] = [],
     own?: Promise<string>,
-    private readonly patience = PATIENCE,
+    private readonly deadlineOf = () => AbortSignal.timeout(PATIENCE),
   ) {
     this.named = new Set(named);
     void own?.then((address) => this.named.add(address));
@@ -109,7 +109,7 @@ export class OutsideCalendar {
   async fetch(address: string): Promise<string> {
     let url = readAddress(address);
     // One for the whole chain: an address that leads on takes no longer than one that answers.
-    const deadline = AbortSignal.timeout(this.patience);
+    const deadline = this.deadlineOf();
     try {
       for (let i = 0; i <= MOST_REDIRECTS; i += 1) {
         const { status, location, text } = await askOnce(url, await inTime(this.placeOf(url), deadline), deadline);
