@@ -20,15 +20,17 @@ export function worthWords(
   return `${until}; ${wholeMoney(money, currency)} now, ${wasted}.`;
 }
 
-/** What can be done with a train, each act with what it would give. */
+/** What can be done with a train whose lead is spent, each act with what it would give. */
 export function ActsWorth({ view }: { readonly view: RigView }) {
   const { units } = useSettings();
   const { currency, from } = usePrices();
+  const worth = view.assessment?.worth;
+  if (!worth) return null;
   const names = bedNames(view);
   return (
     <View gap="$2" testID="acts-worth">
       <Heading>What each would give</Heading>
-      {view.assessment?.worth?.map((each) => (
+      {worth.map((each) => (
         <View key={each.act} testID={`worth-${each.act}`}>
           <Strong>{actWords(each.act, names)}</Strong>
           <Body>{worthWords(each, currency, units)}</Body>

@@ -56,18 +56,19 @@ export function useWorkBook(): WorkBook {
   return useMemo(() => ({ bookings, usualWeeks, daysOff }), [bookings, usualWeeks, daysOff]);
 }
 
+/** The present, or the moment of what was kept since it was last looked at. */
+function presentOf([, , , , charges, visits, feedTests, , arrangements]: FactLists, now: number): number {
+  return Math.max(now, newestUntil(clockNow(), [visits, feedTests, arrangements], charges));
+}
+
 let gathered: { readonly of: readonly unknown[]; readonly facts: readonly RigFacts[] } | undefined;
 
 /** The same facts for every place, as long as nothing in them changes: going from one to the next works nothing out again. */
 function gatherOnce(lists: FactLists, book: WorkBook, now: number): readonly RigFacts[] {
   const of = [...lists, book.bookings, book.usualWeeks, book.daysOff, now];
-  if (!gathered || gathered.of.some((each, i) => each !== of[i])) gathered = { of, facts: gather(lists, book, now) };
+  if (!gathered || gathered.of.some((each, i) => each !== of[i]))
+    gathered = { of, facts: gather(lists, book, presentOf(lists, now)) };
   return gathered.facts;
-}
-
-/** The present, or the moment of what was kept since it was last looked at. */
-function presentOf([, , , , charges, visits, feedTests, , arrangements]: FactLists, now: number): number {
-  return Math.max(now, newestUntil(clockNow(), [visits, feedTests, arrangements], charges));
 }
 
 /** The facts of every rig, once all of them are here: half the facts would give a wrong number. */
@@ -89,7 +90,7 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
   const pending = all.some((each) => each.pending);
   const lists = all.map(({ records }) => records) as unknown as FactLists;
   return {
-    facts: pending ? NO_FACTS : gatherOnce(lists, book, presentOf(lists, now)),
+    facts: pending ? NO_FACTS : gatherOnce(lists, book, now),
     pending,
   };
 }

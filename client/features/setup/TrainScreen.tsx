@@ -277,7 +277,7 @@ function Train({ view }: { readonly view: RigView }) {
           onRotate={() => void deed("rotated", (iso) => rotate(train, iso))}
         />
       ) : null}
-      {view.assessment?.worth ? <ActsWorth view={view} /> : null}
+      <ActsWorth view={view} />
       <View>
         <Heading>Places, from the tap</Heading>
         {places.map((place, i) => (
