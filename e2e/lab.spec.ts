@@ -71,6 +71,23 @@ test("up to four variants stand on one chart, with the difference in litres and 
   await expect(page.getByTestId("lab-bed")).toHaveAttribute("aria-label", /^Bed C/);
 });
 
+test("pressed while the run of the opening still goes on, the film comes into sight too", async ({ page, demo }) => {
+  // The worker never answers: the run of the opening is certainly under way at the press.
+  await page.addInitScript(() => {
+    class Silent extends EventTarget {
+      postMessage() {}
+      terminate() {}
+    }
+    Object.assign(window, { Worker: Silent });
+  });
+  await page.goto(`${demo.url}/lab`);
+  await expect(page.getByTestId("lab-progress")).toBeVisible();
+  await page.getByTestId("lab-limit").scrollIntoViewIfNeeded();
+  await expect(page.getByTestId("lab-progress")).not.toBeInViewport();
+  await page.getByTestId("lab-run").click();
+  await expect(page.getByTestId("lab-progress")).toBeInViewport();
+});
+
 test("stopped in mid-run the worker's work ends, not only its answer; a newer run wins over an older", async ({
   page,
   demo,

@@ -201,7 +201,8 @@ export function LabScreen() {
   );
   const running = lab.progress !== undefined;
   const film = useRef<TamaguiElement>(null);
-  const byHand = useRef(false);
+  // Each press, also one while the run of the opening still goes on.
+  const [presses, setPresses] = useState(0);
   const { run } = lab;
   // It runs already when it is opened: a bed that gives way says more than a form.
   const [opened] = useState(setup);
@@ -211,9 +212,8 @@ export function LabScreen() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [opened, run]);
   useEffect(() => {
-    if (running && byHand.current)
-      void (film.current as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: "start" });
-  }, [running]);
+    if (presses > 0) void (film.current as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: "start" });
+  }, [presses]);
   const results = (
     <View gap="$4" ref={film} minHeight={roomFor(lab.runs.length > 0 || wide)}>
       {lab.trouble ? <Body role="alert">{lab.trouble}</Body> : null}
@@ -232,8 +232,9 @@ export function LabScreen() {
   const runButton = (
     <HeavyButton
       onPress={() => {
-        byHand.current = true;
-        if (setup) void run(setup, labQuestions(setup, typed.chosen));
+        if (!setup) return;
+        setPresses((before) => before + 1);
+        void run(setup, labQuestions(setup, typed.chosen));
       }}
       disabled={!setup}
       testID="lab-run"
