@@ -33,7 +33,8 @@ import {
   type ReadingGroup,
 } from "../src/index";
 import { carbonicPlateau } from "../src/front/meter-throughput";
-import { CELLS, chargeScale, markOffsets, weigh } from "../src/belief/weigh";
+import { agree, isUnsettled, largestAgreement } from "../src/belief/groups";
+import { CELLS, chargeScale, markOffsets, weigh, wrongShare } from "../src/belief/weigh";
 
 const FEED = 320;
 const LIMIT = 20;
@@ -50,7 +51,7 @@ const readings = (shares: readonly number[], { x = 0, width = 0.05, bypass = 0 }
     const atLimit = unwrap(throughputAt(LIMIT / FEED, Math.max(N, 3 / width), width));
     const bed = meanBreakthrough((share * atLimit) / Math.exp(x), Math.max(N, 3 / width), flowPaths(width));
     const ec25 = FEED * (bypass + (1 - bypass) * bed);
-    return { from: meq / 3.2, litres: meq / 3.2, meq, ec25, feedEc25: FEED, ppm: 2, count: 1 };
+    return { from: meq / 3.2, litres: meq / 3.2, meq, ec25, feedEc25: FEED, ppm: 2, agreeing: 1, looks: [ec25] };
   });
 const median = (groups: readonly ReadingGroup[]) =>
   xQuantile(capacityWeights(chargeBelief(nobody, 0.03, groups, scale)), 0.5);
@@ -130,19 +131,55 @@ describe("the product curve of a water whose alkalinity is known", () => {
   });
 });
 
-describe("readings within one bed volume", () => {
-  const reading = (litres: number, ec25: number) => ({ litres, meq: 3.2 * litres, ec25, feedEc25: FEED, ppm: 2 });
-  test("are one, their median, counted from the group's first and standing at its last", () => {
-    const groups = groupsOf(
-      [reading(100, 0), reading(600, 28), reading(604, 2), reading(611, 4), reading(612, 6)],
-      11.5,
-    );
-    expect(groups.map(({ litres, ec25, count }) => [litres, ec25, count])).toEqual([
-      [100, 0, 1],
-      [611, 4, 3],
-      [612, 6, 1],
+describe("looks and their groups", () => {
+  const MINUTE = 60_000;
+  const look = (visit: number, ec25: number, { litres = 600, minutes = 0 } = {}) => ({
+    ...{ visitId: `visit-${visit}`, at: minutes * MINUTE, litres, meq: 3.2 * litres },
+    ...{ ec25, feedEc25: FEED, ppm: 2 },
+  });
+  const told = (...looks: ReturnType<typeof look>[]) =>
+    groupsOf(looks, 11.5).map(({ litres, ec25, agreeing, looks: all }) => [litres, ec25, agreeing, all]);
+
+  test("the dips of a visit are one look, their median, however many", () => {
+    expect(told(look(1, 28), look(1, 2), look(1, 4))).toEqual([[600, 4, 1, [4]]]);
+  });
+  test("within one bed volume and half an hour of the first they look at one thing", () => {
+    const within = { litres: 611.5, minutes: 30 };
+    expect(told(look(1, 28), look(2, 27, within))).toEqual([[611.5, 27.5, 2, [28, 27]]]);
+    expect(told(look(1, 28), look(2, 27, { minutes: 31 }))).toHaveLength(2);
+    expect(told(look(1, 28), look(2, 27, { litres: 611.6 }))).toHaveLength(2);
+    // Of the group's first, not of the one before.
+    expect(told(look(1, 28), look(2, 27, { minutes: 20 }), look(3, 26, { minutes: 40 }))).toHaveLength(2);
+  });
+  test("the value is the middle of the largest set that agrees; of two as large that with the newest look", () => {
+    expect(told(look(1, 28), look(2, 0), look(3, 27))).toEqual([[600, 27.5, 2, [28, 0, 27]]]);
+    expect(told(look(1, 28), look(2, 0))).toEqual([[600, 0, 1, [28, 0]]]);
+    expect(told(look(1, 0), look(2, 28))).toEqual([[600, 28, 1, [0, 28]]]);
+    expect(largestAgreement([10, 10.9, 12, 13.2, 14.4], 1)).toEqual([12, 13.2, 14.4]);
+  });
+  test("they agree within a fifth of the smaller, or one part in a million", () => {
+    expect([agree(10, 12, 1), agree(10, 12.1, 1), agree(0, 1, 1), agree(0.2, 1.3, 1)]).toEqual([
+      true,
+      false,
+      true,
+      false,
     ]);
-    expect(groupsOf([reading(1, 2), reading(2, 6)], 11.5)[0]!.ec25).toBe(4);
+  });
+  test("a look at a mark that no other agrees with is unsettled until two outvote it", () => {
+    const isOpen = (...values: number[]) => {
+      const [group] = groupsOf(
+        values.map((value, i) => look(i, value)),
+        11.5,
+      );
+      return isUnsettled(group!, 20);
+    };
+    expect([isOpen(28), isOpen(28, 0), isOpen(0, 28)]).toEqual([true, true, true]);
+    expect([isOpen(28, 27), isOpen(28, 0, 0), isOpen(19)]).toEqual([false, false, false]);
+    // Two that contradict each other too outvote nothing.
+    expect(isOpen(28, 0, 10)).toBe(true);
+  });
+  test("agreeing looks are less often simply wrong", () => {
+    expect([1, 2, 3, 9].map(wrongShare)).toEqual([0.08, 0.0048, 0.004, 0.004]);
   });
 });
 

@@ -52,6 +52,8 @@ export interface Told {
   readonly jobsPerWeek?: number;
   /** Days without a visit after the last one. */
   readonly silence?: number;
+  /** Looked at again after the last visit, each ten minutes later and with no water typed. */
+  readonly again?: readonly number[];
   /** Changes the visits as they were told. */
   readonly amend?: (visits: readonly Visit[]) => readonly Visit[];
   readonly before?: { readonly charges: readonly Charge[]; readonly visits: readonly Visit[] };
@@ -131,10 +133,18 @@ export function visitsOf({ outputs, litres = 100, feed = 160, start = START }: T
   });
 }
 
+function againOf({ again = [], outputs, start = START }: Told): Visit[] {
+  const last = weekdays(outputs.length, start)[outputs.length - 1]!;
+  return again.map((value, i) => ({
+    ...{ id: `again${i}`, rigId: "rig", tapId: "tap", at: iso(last + (i + 1) * 600_000) },
+    readings: [{ id: `again-o${i}`, point: "output" as const, value, meterId: "meter" }],
+  }));
+}
+
 /** What the core is asked for a told rig. */
 export function factsOf(told: Told): StandingInput {
   const { silence = 0, before = { charges: [], visits: [] }, amend = (visits) => visits, start = START } = told;
-  const own = visitsOf(told);
+  const own = [...visitsOf(told), ...againOf(told)];
   const last = own.length > 0 ? Date.parse(own[own.length - 1]!.at) : start - DAY / 3;
   const now = last + silence * DAY + 2 * 3_600_000;
   const tap: Tap = {

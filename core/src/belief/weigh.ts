@@ -43,10 +43,15 @@ export function chargeScale(meq: number, curve: ProductCurve, limitEc25: number,
   return { meq, curve, logLimit, logPromised: Math.log(meq) + atUsualWidth(logLimit) };
 }
 
-/** Share of the readings that are simply wrong: a planning assumption. */
+/** Share of single looks that are simply wrong, what is left of it with each that agrees, and the least: planning assumptions. */
 const WRONG_SHARE = 0.08;
-const HIT_WEIGHT = (1 - WRONG_SHARE) / Math.sqrt(2 * Math.PI);
-const MISS = WRONG_SHARE / 5;
+const REPEATED = 0.06;
+const LEAST_WRONG = 0.004;
+
+/** Share of groups that are simply wrong. @param agreeing looks of a group that agree @example wrongShare(2) // 0.0048 */
+export const wrongShare = (agreeing: number) => Math.max(LEAST_WRONG, WRONG_SHARE * REPEATED ** (agreeing - 1));
+const MISSES = 1 / 5;
+const NORMAL_PEAK = 1 / Math.sqrt(2 * Math.PI);
 /** ppm, and shares: the meter's own error, the curve's shape that nobody knows, and a place in the charge. */
 const METER_PPM = 1;
 const METER_SHARE = 0.03;
@@ -63,15 +68,15 @@ const FORGOTTEN_OF_READINGS = 1e-150;
 const SMALLEST = 1e-100;
 const LARGEST = 1e100;
 
-/** Likelihood of a reading whose expected value is `expected`, its slope `slope` against ln T. */
-function likelihood(logSeen: number, ppm: number, expected: number, slope: number): number {
+/** Likelihood of a reading whose expected value is `expected`, its slope `slope` against ln T, a share of them wrong. */
+function likelihood(logSeen: number, ppm: number, wrong: number, expected: number, slope: number): number {
   const offset = OFFSET_PPM * ppm;
   const meter = Math.max(METER_PPM * ppm, METER_SHARE * expected);
   const shape = SHAPE_SHARE * expected;
   const place = PLACE_SHARE * slope;
   const sd = Math.sqrt(meter * meter + shape * shape + place * place) / (expected + offset);
   const z = (logSeen - Math.log(expected + offset)) / sd;
-  return (HIT_WEIGHT / sd) * Math.exp(-0.5 * z * z) + MISS;
+  return (((1 - wrong) * NORMAL_PEAK) / sd) * Math.exp(-0.5 * z * z) + wrong * MISSES;
 }
 
 const ROWS = WIDTHS * BYPASSES.length;
@@ -148,6 +153,7 @@ function weighGroup(
   const { share, slope } = atLoad;
   let largest = 0;
   const { feedEc25, ppm } = group;
+  const wrong = wrongShare(group.agreeing);
   const logLoad = group.meq > 0 ? Math.log(group.meq) : -Infinity;
   const logSeen = Math.log(group.ec25 + OFFSET_PPM * ppm);
   const fronts = frontsOf(scale.curve);
@@ -158,10 +164,11 @@ function weighGroup(
     const bypass = BYPASSES[row % BYPASSES.length]!;
     const [round, bed] = [bypass * feedEc25, (1 - bypass) * feedEc25];
     const from = row * X_POINTS;
-    const clean = likelihood(logSeen, ppm, round, 0);
+    const clean = likelihood(logSeen, ppm, wrong, round, 0);
     const end = living.end[row]!;
     for (let i = living.first[row]!; i < end; i += 1) {
-      const said = share[i]! < CLEAN ? clean : likelihood(logSeen, ppm, round + bed * share[i]!, bed * slope[i]!);
+      const said =
+        share[i]! < CLEAN ? clean : likelihood(logSeen, ppm, wrong, round + bed * share[i]!, bed * slope[i]!);
       const left = weights[from + i]! * said;
       weights[from + i] = left;
       if (left > largest) largest = left;

@@ -1,12 +1,12 @@
 import type { CapacityRange } from "../ledger/own-capacity";
-import type { Rig } from "../rig/rig.record";
 import type { Standing } from "../run/standing";
-import { headlineOf } from "../run/verdict-words";
+import { headlineOf, type SpokenOf } from "../run/verdict-words";
 import { given, planningAssumption, type Explanation, type ExplanationStep } from "./explanation";
 
 const WATER_WORDS = { metered: "metered", timed: "timed", guessed: "counted in jobs" } as const;
 
 const range = ({ low, high }: CapacityRange) => `${low.toFixed(2)} to ${high.toFixed(2)}`;
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const counted = (count: number, one: string, more: string) =>
   count === 0 ? `no ${more}` : count === 1 ? `1 ${one}` : `${count} ${more}`;
 
@@ -50,7 +50,8 @@ function heldAhead(meq: number | undefined) {
  */
 export function explainLeft(where: Standing): Explanation | undefined {
   const { capacity, charge, condition, used, feed, left, leftTo, markThroughput, sinceLog, taught, groups } = where;
-  if (!left) return leftTo === "hard" ? explainRise(where) : undefined;
+  if (!left) return undefined;
+  if (where.isByTrend) return explainRise(where);
   const mark = leftTo === "limit" ? "your limit" : "your stop point";
   const held = 1000 * capacity.median * charge.resinLitres * condition * markThroughput;
   const shares = { feed: (100 * feed.sd).toFixed(0), used: (100 * used.sd).toFixed(0) };
@@ -99,53 +100,60 @@ export function explainLeft(where: Standing): Explanation | undefined {
   };
 }
 
-/** How the litres to the stop point came about where only the readings' own trend is to be believed. */
-function explainRise({ rise }: Standing): Explanation | undefined {
-  if (!rise || rise.litresToHard.high <= 0) return undefined;
-  const { litresToHard, factorPerLitre, amountPerLitre, latestEc25, hardEc25 } = rise;
+/** How the litres to a mark came about where the readings' own trend speaks. */
+function explainRise({ rise, left, leftTo, sinceLog }: Standing): Explanation | undefined {
+  if (!rise || !left) return undefined;
+  const { litres, markEc25, feedEc25, since } = rise;
+  const { share, factorPerMeq, amountPerMeq } = rise.rise;
+  const mark = leftTo === "limit" ? "your limit" : "your stop point";
   const ends = [
-    given("h", "Your stop point", hardEc25, "µS/cm", "this vessel"),
-    given("c", "Output now", latestEc25, "µS/cm", "your last reading"),
+    given("h", capital(mark), markEc25, "µS/cm", "this vessel"),
+    given("f", "Feed to come", feedEc25, "µS/cm", "your readings, else the tap's record"),
+    given("e", "Output now, as a share of its feed", share, "", "your last reading"),
   ];
   const school = "the readings' own trend";
   const source = "Legendre 1805, least squares";
   return {
-    name: "Litres left to your stop point, as the output rises",
-    value: litresToHard.typical,
+    name: `Litres left to ${mark}, as the output rises`,
+    value: left.typical,
     unit: "L",
-    formula: "(a × b) ^ 0.5",
-    words: "between a rise by the same factor and one by the same amount, as your last four readings rose",
+    formula: "max(0, (a × b) ^ 0.5 − s − u)",
+    words:
+      "between a rise by the same factor and one by the same amount, as your last four readings rose, less what went through since",
     inputs: [
-      given("a", "Should it go on by the same factor", litresToHard.low, "L", "its own working", {
-        name: "Litres left, by the same factor",
-        value: litresToHard.low,
+      given("a", "Should it go on by the same factor", litres.low, "L", "its own working", {
+        name: "Litres from the last reading, by the same factor",
+        value: litres.low,
         unit: "L",
-        formula: "ln(h / c) / r",
-        words: "how often the output has still to grow, divided by how it grows with each litre",
-        inputs: [...ends, given("r", "Growth of its logarithm", factorPerLitre, "1/L", "your last four readings")],
+        formula: "max(0, ln(h / (e × f)) / r) × 100 / f",
+        words: "how often the output has still to grow, divided by how it grows with each meq, in litres",
+        inputs: [...ends, given("r", "Growth of its logarithm", factorPerMeq, "1/meq", "your last four readings")],
         school,
         source,
       }),
-      given("b", "Should it go on by the same amount", litresToHard.high, "L", "its own working", {
-        name: "Litres left, by the same amount",
-        value: litresToHard.high,
+      given("b", "Should it go on by the same amount", litres.high, "L", "its own working", {
+        name: "Litres from the last reading, by the same amount",
+        value: litres.high,
         unit: "L",
-        formula: "(h − c) / g",
-        words: "what the output has still to rise, divided by what it rises with each litre",
-        inputs: [...ends, given("g", "Growth of the output", amountPerLitre, "µS/cm per L", "your last four readings")],
+        formula: "max(0, h / f − e) / g × 100 / f",
+        words: "what the output has still to rise, divided by what it rises with each meq, in litres",
+        inputs: [...ends, given("g", "Growth of that share", amountPerMeq, "1/meq", "your last four readings")],
         school,
         source,
       }),
+      given("s", "Treated since that reading", since, "L", "your log"),
+      given("u", "May have gone since the last log", sinceLog.litres, "L", `${sinceLog.days} days at your usual water`),
     ],
     school,
     source,
   };
 }
 
-/** The working of the number that stands large for a rig; nothing where none does. */
-export function explainHeadline(where: Standing, rig: Rig): Explanation | undefined {
-  const headline = headlineOf(where, { rig });
-  return headline?.litres === where.leak ? explainLeak(where) : headline && explainLeft(where);
+/** The working of the litres that stand for a rig, large or as what an odd reading would leave; nothing where none do. */
+export function explainHeadline(where: Standing, facts: SpokenOf): Explanation | undefined {
+  const headline = headlineOf(where, facts);
+  const litres = headline?.litres ?? headline?.ifWrong;
+  return litres && (litres === where.leak ? explainLeak(where) : explainLeft(where));
 }
 
 /**

@@ -4,6 +4,7 @@ import { DAY_SD, PACE_SD, type KnownWork } from "../dates/expected-use";
 import { chance, datesOf, DEFAULT_PATHS, NO_USE, WorkToCome, type DepletionAnswer } from "../dates/futures";
 import { fail, succeed, type Result } from "../result";
 import { drawnLeft, leftBehind, outputsToCome } from "./in-series";
+import { trendLeft } from "../verdict/slow-rise";
 import type { Standing, WorkedStanding } from "./standing";
 
 /** Seeded, so that the same facts give the same dates. */
@@ -29,6 +30,22 @@ export function drawLeft(
   return { feed, left: Math.max(0, left - gone) };
 }
 
+/**
+ * Each future's litres no later than the readings' own trend gives at the same rank.
+ * @param left litres left, one a future; changed in place
+ */
+export function noLaterThanTrend(
+  left: Float64Array,
+  { trend, question }: Pick<WorkedStanding, "trend" | "question">,
+): void {
+  if (!trend) return;
+  const order = Uint32Array.from(left.keys()).sort((a, b) => left[a]! - left[b]!);
+  order.forEach((future, rank) => {
+    const byTrend = trendLeft(trend, (rank + 0.5) / left.length, question.sinceLog.median);
+    left[future] = Math.min(left[future]!, byTrend);
+  });
+}
+
 /** A place between 0 and 1 for a bed ahead, its own for each draw of the last bed. */
 export const elsewhere = (place: number, bed: number) => (place * (DEFAULT_PATHS + 1) * Math.sqrt(bed + 2) * 7) % 1;
 
@@ -44,11 +61,15 @@ export function standingDays(worked: WorkedStanding, bookings: readonly KnownWor
   const { uniform, normal } = chance(SEED);
   const pace = paceSd(where);
   const days = new Int32Array(DEFAULT_PATHS);
-  for (let path = 0; path < DEFAULT_PATHS; path += 1) {
-    // One draw a slice of the belief: all of it is drawn, none of it twice.
-    const { left } = drawLeft(worked, mark, (path + uniform()) / DEFAULT_PATHS, normal);
-    days[path] = left > 0 ? work.dayOfEnd(left, Math.exp(pace * normal()), normal) : 0;
-  }
+  // One draw a slice of the belief: all of it is drawn, none of it twice.
+  const left = Float64Array.from(
+    days,
+    (_, path) => drawLeft(worked, mark, (path + uniform()) / DEFAULT_PATHS, normal).left,
+  );
+  noLaterThanTrend(left, worked);
+  left.forEach((litres, path) => {
+    days[path] = litres > 0 ? work.dayOfEnd(litres, Math.exp(pace * normal()), normal) : 0;
+  });
   return succeed(days.sort());
 }
 

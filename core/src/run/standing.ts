@@ -7,6 +7,7 @@ import {
   loadAtMark,
   markAtThroughput,
   markOf,
+  outputOf,
   shapeOf,
   shareReachedBy,
   tight,
@@ -29,8 +30,8 @@ import { RememberedOf } from "../numerics/remembered";
 import type { Id } from "../descriptor/identity";
 import type { Charge } from "../resin/charge.record";
 import { fail, finite, succeed, type Result } from "../result";
-import { slowRise, type SlowRise } from "../verdict/slow-rise";
-import { paceOf, verdict, type Verdict } from "../verdict/verdict";
+import { slowRise, trendLeft, trendTo, type SlowRise, type TrendToMark } from "../verdict/slow-rise";
+import { CONVINCED, paceOf, verdict, type Verdict } from "../verdict/verdict";
 import type { RigLedger } from "./charge-ledger";
 import type { ChargeLedger, OutputReading } from "./ledger-facts";
 import type { DoubtfulFeed } from "./feed-history";
@@ -118,8 +119,12 @@ export interface Standing {
   readonly front: ThreeOf<number>;
   readonly outputs: readonly OutputReading[];
   readonly groups: readonly ReadingGroup[];
-  /** Readings that rise slowly, group after group. */
-  readonly rise?: SlowRise;
+  /** Readings that rise as the curve does not make it, run on to the mark in `leftTo`, at `none` to the stop point. */
+  readonly rise?: TrendToMark;
+  /** Whether the middle of the litres left is the trend's, not the belief's. */
+  readonly isByTrend: boolean;
+  /** Whether the belief goes along with readings at or above a mark; else the count does not explain them. */
+  readonly isExplained: boolean;
   /** Whether the feed itself meets the limit. */
   readonly feedMeetsLimit: boolean;
   /** Figures of this charge that are far from usual and wait to be confirmed or seen again. */
@@ -148,6 +153,8 @@ export interface WorkedStanding {
   /** What the dates are of: the mark in `leftTo`, of an aquarium the first leak. */
   readonly mark?: Mark;
   readonly toHard: Mark;
+  /** The readings' own trend to `mark`, where they rise as the curve does not make it. */
+  readonly trend?: TrendToMark;
   readonly question: LeftQuestion;
   readonly firstDay: string;
   /** Beds that stand before it, as they are believed. */
@@ -324,10 +331,25 @@ interface Judged {
   readonly limitReached: number;
   readonly pace: number;
   readonly promisedShare: number;
-  readonly rise: SlowRise | undefined;
+  readonly rise: TrendToMark | undefined;
+  readonly isExplained: boolean;
   /** What the litres left run to; absent where none are shown. */
   readonly mark: Mark | undefined;
   readonly leftTo: Standing["leftTo"];
+}
+
+/** Draws over which a foretold output is averaged. */
+const FORETOLD_DRAWS = 200;
+
+/** The readings' own trend, where they rise as the curve does not make it. */
+function riseOf({ belief, owner, loadSd, before, groups, toLimitEc25 }: Believed): SlowRise | undefined {
+  return slowRise(groups, toLimitEc25, (earlier, { meq, feedEc25 }) => {
+    const then = chargeBelief(owner, loadSd, earlier, belief.scale, before.used);
+    let shares = 0;
+    for (let i = 0; i < FORETOLD_DRAWS; i += 1)
+      shares += outputOf(then, chargeAt(then, (i + 0.5) / FORETOLD_DRAWS))(meq);
+    return (feedEc25 * shares) / FORETOLD_DRAWS;
+  });
 }
 
 function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
@@ -338,28 +360,38 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
     (used.meq + before.meq) / (promised * (leak && toEnd !== toLimit ? Math.min(1, leak.share) : 1));
   const litres = groups.map((group) => group.litres);
   const pace = paceOf(litres, work.use.dayWithWater, rig.litresPerJob);
-  const leftAt = (of: ChargeBelief, asked: LeftQuestion, share: number) =>
-    feedMeetsLimit ? Infinity : leftBehind(of, toEnd, ahead, asked, share);
+  const rise = riseOf(believed);
+  const trend = (ec25: number) => rise && trendTo(rise, ec25, believed.feed.typical, used.litres);
+  const toLimitByTrend = toEnd === toLimit ? trend(believed.toLimitEc25) : undefined;
+  const leftAt = (of: ChargeBelief, asked: LeftQuestion, share: number) => {
+    if (feedMeetsLimit) return Infinity;
+    const own = leftBehind(of, toEnd, ahead, asked, share);
+    return toLimitByTrend ? Math.min(own, trendLeft(toLimitByTrend, share, asked.sinceLog.median)) : own;
+  };
   const logged: LeftQuestion = { ...question, sinceLog: { median: 0, sd: 0 } };
-  const rise = slowRise(groups, hardOf(vessel));
   const limitReached = shareReachedBy(belief, toLimit, used.meq);
+  const hardReached = shareReachedBy(belief, toHard, used.meq);
   const asks = verdict({
     marks: vessel.marks,
-    outputs: groups.map((group) => group.ec25),
-    isRising: rise !== undefined,
+    groups,
     limitReached,
-    hardReached: shareReachedBy(belief, toHard, used.meq),
+    hardReached,
     capacityShare: promisedShare,
     left: { low: leftAt(belief, question, 0.1), lowWhenLogged: leftAt(belief, logged, 0.1) },
     leftAlmostSurely: leftAt(tellsOfBypass(believed) ? belief : tight(belief), question, ALMOST_SURELY),
     pace,
   });
   const leftTo = asks.state === "change" ? "none" : asks.state === "finish" ? "hard" : "limit";
-  // Three readings in a row, or one above the stop point, may say what the belief does not: then it has no litres to offer.
+  const isExplained = (leftTo === "none" ? hardReached : limitReached) >= CONVINCED;
+  // What the count does not explain has no litres to offer; nor has one look above the stop point.
   const isAboveHard = (groups[groups.length - 1]?.ec25 ?? 0) >= hardOf(vessel);
-  const isBelieved = leftTo === "limit" || (leftTo === "hard" && limitReached >= BELIEVED && !isAboveHard);
+  const isBelieved = leftTo === "limit" || (leftTo === "hard" && isExplained && !isAboveHard);
   const mark = !isBelieved || feedMeetsLimit ? undefined : leftTo === "hard" ? toHard : toLimit;
-  return { verdict: asks, limitReached, pace, promisedShare, rise, mark, leftTo };
+  return {
+    ...{ verdict: asks, limitReached, pace, promisedShare, mark, leftTo },
+    rise: trend(leftTo === "limit" ? believed.toLimitEc25 : hardOf(vessel)),
+    isExplained: leftTo === "limit" || isExplained,
+  };
 }
 
 /** Whether any reading tells how much goes round the beads: of a bed that was fed next to nothing none does. */
@@ -398,6 +430,8 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
   const { sinceLog, use, firstDay } = believed.work;
   const limitThroughput = Math.exp(belief.scale.logPromised) / belief.scale.meq;
   const shape = shapeOf(belief);
+  const own = mark && threeBehind(belief, mark, ahead, question);
+  const left = own && rise ? noLaterThan(own, rise, sinceLog.litres) : own;
   const where: Standing = {
     charge,
     ledger,
@@ -413,7 +447,8 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     feed,
     passage: passage(input.rig),
     leftTo,
-    ...(mark ? { left: threeBehind(belief, mark, ahead, question) } : {}),
+    ...(left ? { left } : {}),
+    isByTrend: own !== undefined && left!.typical < own.typical,
     ...(ahead.length > 0 ? { aheadHolds: aheadHolds(believed, mark) } : {}),
     leftByCount: leftByCount(believed),
     ...(leak && leftTo !== "none" ? { leak } : {}),
@@ -431,11 +466,19 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     standing: where,
     belief,
     ...(dated ? { mark: dated } : {}),
+    ...(dated && dated === mark && rise ? { trend: rise } : {}),
     toHard: believed.toHard,
     question,
     firstDay,
     ahead,
   };
+}
+
+/** Litres left by the readings' own trend; the middle and the high end no later than the belief's. */
+function noLaterThan(own: ThreeOf<number>, trend: TrendToMark, gone: number): ThreeOf<number> {
+  const by = (share: number) => trendLeft(trend, share, gone);
+  const typical = Math.min(by(0.5), own.typical);
+  return { low: Math.min(by(0.1), typical), typical, high: Math.min(by(0.9), own.high) };
 }
 
 /** What the beds ahead hold back until a mark: what came less what reached this one. */
@@ -478,9 +521,6 @@ function heldBackOf({ visits, feedTests = [] }: StandingInput, books: RigLedger,
 
 /** Share of the belief that "almost surely" leaves out: a planning assumption; at 0.03 a charge in 25 passed unwarned. */
 const ALMOST_SURELY = 0.02;
-/** From this share on the belief goes along with readings above the limit. */
-const BELIEVED = 0.5;
-
 /** A first leak this close before the limit shows on the meter. */
 const SEEN_FROM = 0.95;
 

@@ -25,9 +25,13 @@ const TITLES: Readonly<Record<State, string>> = {
   change: "Change now",
 };
 
+const LOOK_AGAIN = "Look again";
+const DO_NOT_USE = "Don’t use this water";
+const BOTH_SPENT = "Both are spent";
+
 /** Two words for a verdict. */
 export function verdictTitle({ verdict }: Standing, { use }: Pick<Rig, "use">, lead?: SpentLead): string {
-  if (verdict.reasons[0] === "odd-reading") return "Watch: read it again";
+  if (verdict.reasons[0] === "odd-reading") return LOOK_AGAIN;
   if (verdict.state === "watch" && verdict.reasons[0] === "lead-spent")
     return lead && staysPut(lead.standing) ? "Watch: refill" : "Watch: rotate";
   if (verdict.state === "finish" && use === "aquarium") return "Stop filling";
@@ -55,11 +59,12 @@ class OnTheMeter {
     this.group = group;
     this.scale = last?.scale ?? vessel.marks.scale;
     const unit = wording.scaleUnit(this.scale);
-    const alone = group === undefined || group.count === 1;
-    const value = last === undefined ? "" : tidy(last.value);
-    this.output = alone
-      ? `${value} ${unit}`
-      : `${value} ${unit} (${tidy(onScale(group.ec25, this.scale))} the middle of ${group.count} readings)`;
+    // One dip as it was typed; looks after each other in their order, which says more than their middle.
+    const looks = group?.looks ?? [];
+    const isOneDip = where.outputs.filter(({ visitId }) => visitId === last?.visitId).length <= 1;
+    const shown = looks.map((look) => tidy(onScale(look, this.scale)));
+    if (isOneDip && last) shown.splice(-1, 1, tidy(last.value));
+    this.output = `${shown.join(", then ")} ${unit}`;
   }
 
   mark(which: "watch" | "limit" | "hard"): string {
@@ -85,10 +90,7 @@ export function leftWords(
   wording: Wording,
 ): string {
   if (where.feedMeetsLimit) return "The feed itself meets your limit, so there is nothing to count down.";
-  if (!where.left)
-    return where.leftTo === "hard"
-      ? "By the count it should hold longer: look at the bypass, the seal and the feed."
-      : "";
+  if (!where.left) return where.leftTo === "hard" && !where.isExplained ? unexplained(where) : "";
   if (where.leak && where.leftTo === "limit" && rig.use === "aquarium")
     return `${wording.litresRange(where.leak.low, where.leak.high)} left until anything leaks.`;
   const range = wording.litresRange(where.left.low, where.left.high);
@@ -99,22 +101,43 @@ export function leftWords(
     : `${range} left to your limit of ${on.mark("limit")} ${unit}.`;
 }
 
-/** The number to show large: of an aquarium the first leak, where its composition is known. */
-export interface Headline {
-  readonly litres: ThreeOf<number>;
-  /** @example "left", "to the stop point", "to the first leak" */
-  readonly to: string;
-}
+/** Readings above a mark that the count does not explain: what else it may be. */
+const unexplained = ({ rise }: Standing) =>
+  `By the count it should hold longer${rise ? ", yet it rises" : ""}: look for water round the beads (seal, riser, bypass), air, the wrong resin, or a meter that errs.`;
 
-/** What a rig has left, for its column; nothing where no litres are to be shown. */
-export function headlineOf(where: Standing, { rig }: { readonly rig: Rig }): Headline | undefined {
-  const { left, leftTo, leak, rise } = where;
-  if (leftTo === "hard") {
-    const litres = left ?? rise?.litresToHard;
-    return litres && litres.high > 0 && rig.use !== "aquarium" ? { litres, to: "to the stop point" } : undefined;
+/** What stands large for a rig: litres, or where something is wrong the word. */
+export type Headline =
+  | {
+      /** Of an aquarium to the first leak, where its composition is known. */
+      readonly litres: ThreeOf<number>;
+      /** @example "left", "to the stop point", "to the first leak" */
+      readonly to: string;
+      readonly word?: never;
+    }
+  | {
+      /** @example "Look again", "Don’t use this water", "Both are spent" */
+      readonly word: string;
+      /** What would be left, had the reading been wrong. */
+      readonly ifWrong?: ThreeOf<number>;
+      readonly litres?: never;
+    };
+
+/** What a rig has left, for its column, or the word where no litres are to be believed; nothing where neither is to be said. */
+export function headlineOf(where: Standing, facts: SpokenOf): Headline | undefined {
+  const { rig, vessel, lead } = facts;
+  const { left, leftTo, leak, verdict } = where;
+  if (lead && isOffZero(where, vessel)) return { word: BOTH_SPENT };
+  if (verdict.state === "change" || verdict.state === "finish") {
+    if (leftTo === "hard" && left && left.high > 0 && rig.use !== "aquarium")
+      return { litres: left, to: "to the stop point" };
+    if (verdict.reasons[0] === "no-charge") return undefined;
+    return { word: isAbove(where, vessel, "hard") ? DO_NOT_USE : verdictTitle(where, rig) };
   }
-  if (!left) return undefined;
-  return leak && rig.use === "aquarium" ? { litres: leak, to: "to the first leak" } : { litres: left, to: "left" };
+  const litres = leak && rig.use === "aquarium" ? leak : left;
+  if (verdict.reasons.includes("odd-reading"))
+    return litres && litres.high > 0 ? { word: LOOK_AGAIN, ifWrong: litres } : { word: LOOK_AGAIN };
+  if (!left || !litres) return undefined;
+  return { litres, to: litres === leak ? "to the first leak" : "left" };
 }
 
 /** What the litres and the dates of a rig run to. */
@@ -154,12 +177,9 @@ export function silenceWords(where: Standing, wording: Wording): string {
   return `${since}; about ${wording.litres(sinceLog.litres)} may have gone since.`;
 }
 
-/** What speaks against a reading above the limit. */
-function tooEarly({ rise, left }: Standing, wording: Wording): string {
-  if (rise || !left) return "";
-  return left.typical > 0
-    ? `, but by the count and the readings before there should be ${wording.litresRange(left.low, left.high)} left`
-    : ", but the readings before were clean";
+/** What would be left, had a reading above the limit been wrong. */
+function ifWrong({ left }: Standing, wording: Wording): string {
+  return left && left.typical > 0 ? ` If it was wrong, ${wording.litresRange(left.low, left.high)} are left.` : "";
 }
 
 /** A bed before the last that is spent. */
@@ -178,9 +198,11 @@ export interface SpokenOf {
   readonly lead?: SpentLead | undefined;
 }
 
+/** Whether the last group of a bed is at or above a mark. */
+const isAbove = (where: Standing, { marks }: Vessel, mark: "watch" | "hard") =>
+  (where.groups[where.groups.length - 1]?.ec25 ?? 0) >= marks[mark] / scaleFactor(marks.scale);
 /** Whether a bed lets more through than its watch point. */
-const isOffZero = (where: Standing, { marks }: Vessel) =>
-  (where.groups[where.groups.length - 1]?.ec25 ?? 0) >= marks.watch / scaleFactor(marks.scale);
+const isOffZero = (where: Standing, vessel: Vessel) => isAbove(where, vessel, "watch");
 
 /** A cation or an anion bed is filled anew where it stands. */
 const staysPut = ({ charge }: Standing) => !rotates([charge]);
@@ -214,15 +236,15 @@ export function reasonWords(reason: Reason, where: Standing, facts: SpokenOf, wo
     case "no-charge":
       return "No charge is in use: fill the vessel.";
     case "above-hard":
-      return `Out ${on.output}, ${on.against("hard")}. ${isAquarium ? "This water does harm." : "This water leaves marks."} Change the resin.`;
+      return `Out ${on.output}, ${on.against("hard")}. ${isAquarium ? "This water does harm." : "This water leaves marks."} ${where.isExplained ? "Change the resin." : `Don’t use it. ${unexplained(where)} Else change the resin.`}`;
     case "above-limit":
       if (on.isAboveHard)
         return `Out ${on.output}, ${on.against("hard")}. Don’t use this water; read again, and if it stands, change the resin.`;
       return isAquarium
         ? `Out ${on.output}, your limit is ${on.mark("limit")}: what leaks now harms unseen. Change before you fill on.`
-        : `Out ${on.output}, your limit is ${on.mark("limit")}. ${left} Finish today and rinse longer.`;
+        : `Out ${on.output}, your limit is ${on.mark("limit")}. ${left ? `${left} ` : ""}Finish today and rinse longer.`;
     case "odd-reading":
-      return `Out ${on.output}, ${on.isAboveHard ? `${on.against("hard")}. Don’t use this water` : `your limit is ${on.mark("limit")}`}${tooEarly(where, wording)}. Let it run a minute and read again; look at the bypass and the probe.`;
+      return `Out ${on.output}${on.isAboveHard ? `, ${on.against("hard")}. Don’t use this water` : `; your limit is ${on.mark("limit")}`}. Let it run a minute and look again; look at the bypass and the probe.${ifWrong(where, wording)}`;
     case "above-watch":
       return `Out ${on.output}: ${on.against("watch")}, the limit is ${on.mark("limit")}. ${left}`;
     case "capacity-used":
@@ -265,16 +287,16 @@ export function heldBackWords({ heldBack }: Standing, { marks }: Vessel, wording
     : "";
 }
 
-/** A rise over several visits is no front of usual width; what the readings' own trend gives is said where it is news. */
+/** A rise that the curve does not make; which spoke is said, the belief or the readings' own trend. */
 export function riseWords(where: Standing, vessel: Vessel, wording: Wording): string {
-  const { rise, verdict, left, leftTo } = where;
+  const { rise, verdict, left } = where;
   if (!rise || verdict.state === "change") return "";
-  const slowly = "It rises slowly: a wide front, or water that goes round the beads.";
-  const { low, high } = rise.litresToHard;
-  const isSaid = left !== undefined && leftTo === "hard" && left.low <= high && low <= left.high;
-  if (high <= 0 || isSaid) return slowly;
+  const unlike = "It rises more than beads at this load would: a wide front, or water that goes round them.";
+  if (where.isByTrend) return `${unlike} The litres are those of this rise, not of the count.`;
+  const { low, high } = rise.litres;
+  if (left || high <= 0) return unlike;
   const on = new OnTheMeter(where, vessel, wording);
-  return `${slowly} As it rises, ${on.mark("hard")} ${wording.scaleUnit(on.scale)} comes in ${wording.litresRange(low, high)}.`;
+  return `${unlike} As it rises, ${on.mark("hard")} ${wording.scaleUnit(on.scale)} comes in ${wording.litresRange(low, high)}.`;
 }
 
 export interface VerdictWords {

@@ -1,3 +1,4 @@
+import { isUnsettled, type ReadingGroup } from "../belief/groups";
 import type { Marks } from "../vessel/marks";
 import { scaleFactor } from "../water/meter";
 
@@ -24,10 +25,8 @@ export interface Verdict {
 
 export interface VerdictInput {
   readonly marks: Marks;
-  /** Output of each group of readings of this charge, µS/cm, oldest first. */
-  readonly outputs: readonly number[];
-  /** Whether the readings have risen steadily, visit after visit. */
-  readonly isRising: boolean;
+  /** Of this charge's readings, oldest first. */
+  readonly groups: readonly ReadingGroup[];
   /** Share of the belief whose limit, and whose stop point, lies at or below the load used. */
   readonly limitReached: number;
   readonly hardReached: number;
@@ -42,31 +41,36 @@ export interface VerdictInput {
 }
 
 /** From here the belief is convinced that a mark is passed: a planning assumption. */
-const CONVINCED = 0.8;
-/** Groups of readings in a row that convince by themselves. */
+export const CONVINCED = 0.8;
+/** Groups of readings in a row that convince by themselves, and looks of one group that agree. */
 const IN_A_ROW = 3;
+const AGREEING = 2;
 
-const isInARow = (outputs: readonly number[], mark: number) =>
-  outputs.length >= IN_A_ROW && outputs.slice(-IN_A_ROW).every((output) => output >= mark);
+/** Whether readings convince by themselves that a mark is passed: three running, or the newest looked at again. */
+function convince(groups: readonly ReadingGroup[], mark: number): boolean {
+  const newest = groups.slice(-IN_A_ROW);
+  const isInARow = newest.length === IN_A_ROW && newest.every(({ ec25 }) => ec25 >= mark);
+  return isInARow || (groups[groups.length - 1]?.agreeing ?? 0) >= AGREEING;
+}
 
 /**
  * Fine, watch, finish or change, by the vessel's own marks. One odd value is not a verdict: above the limit without the
- * belief convinced, the advice is to read again.
+ * belief convinced, the advice is to look again; what a second look contradicts is not softened by it.
  *
- * @example verdict({ marks: MARKS["glass-10"], outputs: [0, 14, 24], limitReached: 0.97, ...rest }).state // finish
+ * @example verdict({ marks: MARKS["glass-10"], groups: groupsReading(0, 14, 24), limitReached: 0.97, ...rest }).state // finish
  */
 export function verdict(input: VerdictInput): Verdict {
-  const { marks, outputs, isRising, limitReached, hardReached, capacityShare, left, leftAlmostSurely, pace } = input;
+  const { marks, groups, limitReached, hardReached, capacityShare, left, leftAlmostSurely, pace } = input;
   const mark = (value: number) => value / scaleFactor(marks.scale);
   const [watch, limit, hard] = [mark(marks.watch), mark(marks.limit), mark(marks.hard)];
-  const output = outputs[outputs.length - 1] ?? 0;
-  if (output >= hard && (hardReached >= CONVINCED || isInARow(outputs, hard)))
+  const newest = groups[groups.length - 1];
+  const output = newest?.ec25 ?? 0;
+  if (output >= hard && (hardReached >= CONVINCED || convince(groups, hard)))
     return { state: "change", reasons: ["above-hard"] };
-  const isSteady = isRising && outputs[outputs.length - 2]! >= watch;
-  if (output >= limit && (limitReached >= CONVINCED || isInARow(outputs, limit) || isSteady))
+  if (output >= limit && (limitReached >= CONVINCED || convince(groups, limit)))
     return { state: "finish", reasons: ["above-limit"] };
   const asks: Partial<Record<Reason, boolean>> = {
-    "odd-reading": output >= limit,
+    "odd-reading": output >= limit || (newest !== undefined && isUnsettled(newest, limit)),
     "above-watch": output >= watch && output < limit,
     "capacity-used": marks.capacityUsed !== undefined && capacityShare >= marks.capacityUsed,
     "not-logged": left.low <= 0 && left.lowWhenLogged > 0,

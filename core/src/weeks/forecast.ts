@@ -7,7 +7,7 @@ import { nearestRank } from "../numerics/quantile";
 import type { ThreeOf } from "../life/life-range";
 import { freshCharge, type Filling, type Fresh } from "../run/fresh-charge";
 import type { WorkedStanding } from "../run/standing";
-import { drawLeft, elsewhere, paceSd } from "../run/standing-dates";
+import { drawLeft, elsewhere, noLaterThanTrend, paceSd } from "../run/standing-dates";
 import type { Rig } from "../rig/rig.record";
 import type { Vessel } from "../vessel/vessel.record";
 import type { BookedDay } from "../work/booked-work";
@@ -193,12 +193,19 @@ export function forecast(input: ForecastInput, watched: Watched = "train"): Fore
       ? drawLeft(worked, mark, place, normal)
       : { feed: question.feed.median * Math.exp(question.feed.sd * normal()), left: 0 };
     freshLitres[i] = fresh(spare, feed);
-    const first = lead ? Math.min(left, leadLeft(lead, place, feed)) : left;
-    futures.left[i] = first;
-    futures.behind[i] = left - first;
+    futures.left[i] = left;
+    // Of a lead until it is spent.
+    futures.behind[i] = lead ? leadLeft(lead, place, feed) : Infinity;
     futures.feed[i] = feed;
     futures.pace[i] = Math.exp(sd * normal());
     futures.spares[i] = whatIf.spare ? 1 : 0;
+  }
+  noLaterThanTrend(futures.left, worked);
+  for (let i = 0; i < PATHS; i += 1) {
+    const left = futures.left[i]!;
+    const first = Math.min(left, futures.behind[i]!);
+    futures.left[i] = first;
+    futures.behind[i] = left - first;
     futures.out[i] = (watched === "lead" ? first : left) <= 0 ? 1 : 0;
   }
   const isTrain = lead !== undefined;
