@@ -1,6 +1,7 @@
 import {
   marksOn,
   onScale,
+  trendPoints,
   type ExpectedOutput,
   type Marks,
   type OutputReading,
@@ -77,7 +78,8 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
   const { hard } = marksOn(scale, marks);
   const ppm = (reading: OutputReading) => onScale(reading.ec25, scale);
   const treated = outputs[outputs.length - 1]?.litres ?? 0;
-  const trendEnd = standing?.rise?.trend[standing.rise.trend.length - 1]?.litres ?? 0;
+  const ownTrend = standing?.rise ? trendPoints(standing.rise) : [];
+  const trendEnd = ownTrend[ownTrend.length - 1]?.litres ?? 0;
   const until = Math.max(treated, trendEnd, standing?.used.litres ?? 0, front[front.length - 1]?.litres ?? 0, 1);
   const highest = Math.max(hard * HEADROOM, ...outputs.map((reading) => Math.min(ppm(reading), 2.2 * hard)));
   const x = scaleLinear()
@@ -98,7 +100,7 @@ export function FrontChart({ outputs, marks, standing, front = [], width, label 
     .y1((point) => on(point.early))(front);
   const trend = line<{ readonly litres: number; readonly ec25: number }>()
     .x((point) => at(point.litres))
-    .y((point) => on(point.ec25))(standing?.rise?.trend ?? []);
+    .y((point) => on(point.ec25))(ownTrend);
   return (
     <Svg width={width} height={HEIGHT} role="img" aria-label={label} testID="front-chart">
       {band ? <Path d={band} fill={colours.ice} testID="front-band" /> : null}

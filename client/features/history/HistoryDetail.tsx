@@ -3,7 +3,6 @@ import { View } from "@tamagui/core";
 import {
   chargeLedgers,
   explainHeadline,
-  headlineOf,
   markWords,
   onScale,
   resinFeedPoint,
@@ -15,7 +14,6 @@ import {
   type Meter,
   type ReadingPoint,
   type Standing,
-  workWords,
   type Vessel,
   type Visit,
 } from "@winter-bead/core";
@@ -27,7 +25,7 @@ import { useSettings } from "../../data/settings";
 import { Choice, EmptyState, HeavyButton, PlainButton, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
 import { dayMonth } from "../../ui/dates";
-import { capital, litres, momentInWords, scaleUnit, shown, threeDigits } from "../../ui/format";
+import { capital, litres, momentInWords, scaleUnit, threeDigits } from "../../ui/format";
 import { SelectField } from "../../ui/pickers";
 import { StateRing } from "../../ui/StateRing";
 import { showToast } from "../../ui/toast";
@@ -38,7 +36,7 @@ import { LeakLine } from "../rack/LeakLine";
 import { TrainDrawing } from "../rack/TrainDrawing";
 import { vesselsBefore, vesselsHere, vesselView } from "../rack/train-views";
 import { dateRange, datesInWords } from "../rack/RigColumn";
-import { verdictWords } from "../rack/words";
+import { headlineShown, verdictWords } from "../rack/words";
 import { chartScale, FrontChart } from "./FrontChart";
 import { VisitsAhead } from "./VisitsAhead";
 
@@ -164,17 +162,16 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
   const where = view.assessment?.standing;
   const isCurrent = ledger.charge.ended === undefined;
   const treated = ledger.lines.reduce((sum, line) => sum + line.litres, 0);
-  const headline = isCurrent && where ? headlineOf(where, view.facts) : undefined;
-  const left = headline && shown("volume", headline.litres.typical, units);
+  const headline = isCurrent && where ? headlineShown(where, view.facts, units) : undefined;
   const load = ledger.lines.reduce((sum, line) => sum + (line.litres * line.feedEc25) / 100, 0);
   const reached = load / 1000 / ledger.charge.resinLitres;
   return (
     <View flexDirection="row" flexWrap="wrap" gap="$5">
-      {headline && left ? (
+      {headline && !headline.isWord ? (
         <Figure
           name={`Left to the ${markWords(where!, view.facts.rig)}`}
-          value={left.text}
-          small={[left.unit, workWords(headline.litres.typical, view.facts.rig)].filter(Boolean).join(", ")}
+          value={headline.big}
+          small={[headline.unit, headline.work].filter(Boolean).join(", ")}
         />
       ) : null}
       <Figure
@@ -443,7 +440,7 @@ function VesselDetail({
       </View>
       <Figures view={view} ledger={ledger} />
       <View>
-        {worked ? <Explained explanation={explainHeadline(worked, facts.rig)} label="Why this many litres" /> : null}
+        {worked ? <Explained explanation={explainHeadline(worked, facts)} label="Why this many litres" /> : null}
         {where ? <LeakLine facts={facts} standing={where} /> : null}
         {worked ? <WhyBelief where={worked} /> : null}
       </View>

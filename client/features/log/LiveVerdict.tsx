@@ -1,15 +1,15 @@
 import { View } from "@tamagui/core";
-import { headlineOf, workWords, type State } from "@winter-bead/core";
+import type { State } from "@winter-bead/core";
 import { memo } from "react";
 import { View as PlainView } from "react-native";
 import { useSettings } from "../../data/settings";
-import { litresRange, shown, type Units } from "../../ui/format";
+import type { Units } from "../../ui/format";
 import { StateRing } from "../../ui/StateRing";
 import { Body, Heading, Huge, Small, Strong } from "../../ui/words";
 import type { Assessment, RigFacts } from "../rack/assess";
 import { LeakLine } from "../rack/LeakLine";
 import { StandingColumn } from "../rack/RigColumn";
-import { verdictWords } from "../rack/words";
+import { headlineShown, verdictWords } from "../rack/words";
 
 const LEAST_COLUMN = 72;
 const MOST_COLUMN = 230;
@@ -23,14 +23,15 @@ const columnIn = (room: number) => Math.max(LEAST_COLUMN, Math.min(MOST_COLUMN, 
 function wordsOf(facts: RigFacts, { standing, because, lead }: Assessment, units: Units) {
   if (!standing) return { title: because ?? "", reason: "", more: [], left: undefined, range: "", work: "" };
   const words = verdictWords({ ...facts, lead }, standing, units);
-  const headline = headlineOf(standing, facts);
-  const range = headline ? litresRange(headline.litres.low, headline.litres.high, units) : "";
+  const headline = headlineShown(standing, { ...facts, lead }, units);
+  const range = headline?.range ?? "";
   return {
     ...words,
-    left: headline && { ...shown("volume", headline.litres.typical, units), to: headline.to },
+    // The word stands in the title already.
+    left: headline && !headline.isWord ? { text: headline.big, unit: headline.unit, to: headline.small } : undefined,
     // What the reason or a sentence after it says already isn't said twice.
     range: [words.reason, ...words.more].some((sentence) => sentence.includes(range)) ? "" : range,
-    work: headline ? workWords(headline.litres.typical, facts.rig) : "",
+    work: headline?.work ?? "",
   };
 }
 

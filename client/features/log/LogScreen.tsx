@@ -319,7 +319,8 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
   );
   const { standing } = assessment;
   const explanation = useMemo(
-    () => (standing && !view.awaited ? explainHeadline(standing, facts.rig) : undefined),
+    () =>
+      standing && !view.awaited ? explainHeadline(standing, { ...facts, lead: view.assessment?.lead }) : undefined,
     [standing, view.awaited, facts.rig],
   );
   const isWhy = why && explanation !== undefined;

@@ -2,11 +2,9 @@ import { View } from "@tamagui/core";
 import {
   ageWords,
   explainHeadline,
-  headlineOf,
   lastReadWords,
   markWords,
   verdictTitle,
-  workWords,
   type Id,
   type Standing,
 } from "@winter-bead/core";
@@ -17,7 +15,7 @@ import { SETUP_NEEDS } from "../../data/needs";
 import { useSettings } from "../../data/settings";
 import { Card, HeavyButton, PlainButton, Pressable, Row, TextButton } from "../../ui/boxes";
 import { Explained } from "../../ui/Explained";
-import { capital, litresRange, momentInWords } from "../../ui/format";
+import { capital, momentInWords } from "../../ui/format";
 import { go } from "../../ui/go";
 import { place } from "../../ui/place";
 import { Screen } from "../../ui/Screen";
@@ -34,7 +32,7 @@ import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn"
 import { isTrain, TrainDrawing } from "./TrainDrawing";
 import { vesselsHere } from "./train-views";
 import { byNeed, useRigs, type RigView } from "./useRigs";
-import { STATE_WORDS, verdictWords, wordingIn } from "./words";
+import { headlineShown, STATE_WORDS, verdictWords, wordingIn } from "./words";
 
 /** A kept answer older than this says its age, ms. */
 const OLD_FROM = 60_000;
@@ -122,7 +120,7 @@ function NeedList({
     <View gap="$2">
       {rigs.map((view) => {
         const { standing } = view.assessment ?? {};
-        const headline = standing && headlineOf(standing, view.facts);
+        const headline = standing && headlineShown(standing, { ...view.facts, lead: view.assessment?.lead }, units);
         return (
           <Pressable
             key={view.facts.rig.id}
@@ -141,13 +139,17 @@ function NeedList({
               </Strong>
               <Body textAlign="left">
                 {headline
-                  ? `${litresRange(headline.litres.low, headline.litres.high, units)} ${headline.to}`
+                  ? headline.isWord
+                    ? headline.big
+                    : `${headline.range} ${headline.small}`
                   : standing
                     ? verdictTitle(standing, view.facts.rig, view.assessment?.lead)
                     : view.assessment?.because}
               </Body>
               <Small>
-                {(standing && !headline && lastReadWords(standing, view.facts.vessel, wordingIn(units))) ||
+                {(standing &&
+                  (!headline || headline.isWord) &&
+                  lastReadWords(standing, view.facts.vessel, wordingIn(units))) ||
                   datesInWords(view)}
               </Small>
               <AgeLine standing={standing} />
@@ -191,10 +193,10 @@ function VerdictCard({ view }: { readonly view: RigView }) {
         {verdict?.reasons[0] === "no-charge" ? <WayToFill view={view} /> : null}
       </Card>
     );
-  const words = verdictWords({ ...facts, lead: assessment.lead }, standing, units);
+  const spoken = { ...facts, lead: assessment.lead };
+  const words = verdictWords(spoken, standing, units);
   const range = dateRange(view);
-  const headline = headlineOf(standing, facts);
-  const work = headline && workWords(headline.litres.typical, facts.rig);
+  const work = headlineShown(standing, spoken, units)?.work;
   return (
     <Card testID="verdict" borderColor="$ink">
       <Row alignItems="flex-start">
@@ -210,7 +212,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
               {sentence}
             </Body>
           ))}
-          <Explained explanation={view.asOf === undefined ? explainHeadline(standing, facts.rig) : undefined} />
+          <Explained explanation={view.asOf === undefined ? explainHeadline(standing, spoken) : undefined} />
           <LeakLine facts={facts} standing={standing} />
           {range ? (
             <Small>

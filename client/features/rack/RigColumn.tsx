@@ -1,12 +1,12 @@
 import { View } from "@tamagui/core";
-import { headlineOf } from "@winter-bead/core";
 import { useSettings } from "../../data/settings";
 import { Pressable } from "../../ui/boxes";
-import { dateInWords, litresRange, localDate, shown, volumeRange } from "../../ui/format";
+import { dateInWords, localDate } from "../../ui/format";
 import { Body, Small, Strong } from "../../ui/words";
 import { ColumnsInARow, isTrain } from "./TrainDrawing";
 import type { RigView } from "./useRigs";
 import { VesselColumn } from "./VesselColumn";
+import { headlineShown } from "./words";
 
 /** The bead column of a rig as it stands now; of a train its columns in a row. */
 export function StandingColumn(props: { readonly view: RigView; readonly height: number }) {
@@ -24,17 +24,19 @@ function OneColumn({ view, height }: { readonly view: RigView; readonly height: 
   return <VesselColumn vessel={vessel} standing={where} height={height} label={label} testID={`column-${rig.name}`} />;
 }
 
+/** Of what a rig's headline speaks. */
+const spokenOf = ({ facts, assessment }: RigView) => ({ ...facts, lead: assessment?.lead });
+
 /** The range beside its middle: only the numbers, the unit stands above. */
 function RangeWords({ view }: { readonly view: RigView }) {
   const { units } = useSettings();
   const where = view.assessment?.standing;
   if (!where) return <Small>{view.assessment?.because ?? " "}</Small>;
-  const headline = headlineOf(where, view.facts);
+  const headline = headlineShown(where, spokenOf(view), units);
   if (!headline) return <Small>{where.feedMeetsLimit ? "feed meets the limit" : " "}</Small>;
-  const { low, high } = volumeRange(headline.litres.low, headline.litres.high, units);
   return (
     <Small textAlign="left" testID={`left-${view.facts.rig.name}`}>
-      {low === high ? low : `${low} to ${high}`} {headline.to}
+      {headline.rangeBelow || " "}
     </Small>
   );
 }
@@ -72,27 +74,34 @@ export function RigColumn({
 }) {
   const { units } = useSettings();
   const where = view.assessment?.standing;
-  const headline = where && headlineOf(where, view.facts);
-  const left = headline && shown("volume", headline.litres.typical, units);
+  const headline = where && headlineShown(where, spokenOf(view), units);
   const { rig } = view.facts;
-  const range = headline ? litresRange(headline.litres.low, headline.litres.high, units) : "";
+  const aloud = headline
+    ? [`${headline.big} ${headline.unit} ${headline.small}`.trim(), headline.range, datesInWords(view)]
+    : [view.assessment?.because ?? "not worked out yet"];
   return (
     <Pressable
       onPress={onPress}
       aria-pressed={selected}
-      aria-label={`${rig.name}: ${left ? `${left.text} ${left.unit} ${headline.to}, ${range}, ${datesInWords(view)}` : (view.assessment?.because ?? "not worked out yet")}`}
+      aria-label={`${rig.name}: ${aloud.filter(Boolean).join(", ")}`}
       alignItems="flex-start"
       justifyContent="space-between"
       gap="$1"
       flexGrow={1}
     >
       <View>
-        <View flexDirection="row" alignItems="baseline" gap="$1">
-          <Body fontSize="$5" lineHeight="$5" fontWeight="800">
-            {left?.text ?? "–"}
-          </Body>
-          <Strong>{left?.unit ?? ""}</Strong>
-        </View>
+        {headline?.isWord ? (
+          <Strong fontSize="$3" textAlign="left" testID={`word-${rig.name}`}>
+            {headline.big}
+          </Strong>
+        ) : (
+          <View flexDirection="row" alignItems="baseline" gap="$1">
+            <Body fontSize="$5" lineHeight="$5" fontWeight="800">
+              {headline?.big ?? "–"}
+            </Body>
+            <Strong>{headline?.unit ?? ""}</Strong>
+          </View>
+        )}
         <RangeWords view={view} />
       </View>
       <StandingColumn view={view} height={height} />

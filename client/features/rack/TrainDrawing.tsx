@@ -1,9 +1,8 @@
 import { View } from "@tamagui/core";
-import { headlineOf, type Id, type Rig, type Vessel } from "@winter-bead/core";
+import type { Id, Rig, Vessel } from "@winter-bead/core";
 import { Fragment, type ReactNode } from "react";
 import { useSettings } from "../../data/settings";
 import { Pressable } from "../../ui/boxes";
-import { shown } from "../../ui/format";
 import { StageSign } from "../../ui/StageSign";
 import { StateRing } from "../../ui/StateRing";
 import { Small } from "../../ui/words";
@@ -11,6 +10,7 @@ import type { BedAssessment } from "./assess";
 import { drawnStages, type DrawnStage } from "./train-views";
 import type { RigView } from "./useRigs";
 import { VesselColumn } from "./VesselColumn";
+import { headlineShown } from "./words";
 
 const NAMES = { sediment: "Sediment", carbon: "Carbon", membrane: "RO", degasser: "Air", resin: "" } as const;
 
@@ -81,14 +81,19 @@ function BedWords({
 }) {
   const { units } = useSettings();
   const { bed, vessel } = stage;
-  const headline = bed && headlineOf(bed.standing, { rig });
-  const left = headline && shown("volume", headline.litres.typical, units);
+  const headline = bed && vessel && headlineShown(bed.standing, { rig, vessel }, units);
   return (
     <View alignItems="center" maxWidth={76}>
       <View flexDirection="row" alignItems="center" gap={3}>
         {bed ? <StateRing state={bed.verdict.state} size={14} /> : null}
         <Small color="$ink" fontWeight="700">
-          {left ? `${left.text} ${left.unit}` : bed || !isKnown ? "–" : "empty"}
+          {headline
+            ? headline.isWord
+              ? headline.big
+              : `${headline.big} ${headline.unit}`
+            : bed || !isKnown
+              ? "–"
+              : "empty"}
         </Small>
       </View>
       <Small numberOfLines={1} textAlign="center">

@@ -1,5 +1,8 @@
 import {
+  headlineOf,
   verdictWords as wordsOf,
+  workWords,
+  type Headline,
   type Rig,
   type SpokenOf,
   type Species,
@@ -8,7 +11,7 @@ import {
   type VerdictWords,
   type Wording,
 } from "@winter-bead/core";
-import { capital, litres, litresRange, scaleUnit, type Units } from "../../ui/format";
+import { capital, litres, litresRange, scaleUnit, shown, volumeRange, type Units } from "../../ui/format";
 
 /** One word beside the ring. */
 export const STATE_WORDS: Readonly<Record<State, string>> = {
@@ -28,6 +31,42 @@ export const wordingIn = (units: Units): Wording => ({
 /** The verdict in the trade's words, with its reason and whatever else is to be known. */
 export const verdictWords = (facts: SpokenOf, where: Standing, units: Units): VerdictWords =>
   wordsOf(where, facts, wordingIn(units));
+
+/** What stands large for a rig, in the user's units. */
+export interface HeadlineShown {
+  /** Litres or the word, the litres' unit, and what they run to; beside a word what would be left had the reading been wrong. */
+  readonly big: string;
+  readonly unit: string;
+  readonly small: string;
+  readonly isWord: boolean;
+  /** "24 to 58 gal", and the same in the rig's work; empty beside a word. */
+  readonly range: string;
+  readonly work: string;
+  /** The range's numbers with what they run to, without their unit. */
+  readonly rangeBelow: string;
+}
+
+const asShown = (headline: Headline, rig: Rig, units: Units): HeadlineShown => {
+  const { litres: left, word } = headline;
+  if (word !== undefined) {
+    const small = headline.ifWrong ? `if it was wrong: ${litres(headline.ifWrong.typical, units)}` : "";
+    return { big: word, unit: "", small, isWord: true, range: "", work: "", rangeBelow: small };
+  }
+  const { text, unit } = shown("volume", left.typical, units);
+  const { low, high } = volumeRange(left.low, left.high, units);
+  return {
+    ...{ big: text, unit, small: headline.to, isWord: false },
+    range: litresRange(left.low, left.high, units),
+    work: workWords(left.typical, rig),
+    rangeBelow: `${low === high ? low : `${low} to ${high}`} ${headline.to}`,
+  };
+};
+
+/** What stands large for a rig; nothing where neither litres nor a word are to be said. */
+export function headlineShown(where: Standing, facts: SpokenOf, units: Units): HeadlineShown | undefined {
+  const headline = headlineOf(where, facts);
+  return headline && asShown(headline, facts.rig, units);
+}
 
 const SPECIES_WORDS: Readonly<Record<Species, string>> = {
   sio2: "silica",

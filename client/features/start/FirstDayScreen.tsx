@@ -294,7 +294,7 @@ function Narrower({
 }) {
   const { narrowed, left, ageing, standing, facts } = answer;
   if (!left) return null;
-  const explained = explainHeadline(standing, facts.rig);
+  const explained = explainHeadline(standing, facts);
   return (
     <View gap="$2" testID="start-narrower">
       <Heading>What makes it narrower</Heading>
