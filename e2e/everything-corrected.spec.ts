@@ -182,7 +182,7 @@ test("readings, reports and checks of the water are looked at, corrected and tak
   await openAt(page, `${server.url}/water/feed-test?id=${test_.id}`);
   await fill(page, "value", "101");
   await save(page);
-  await expect(toast(page)).toContainText("Corrected");
+  await expect(toast(page)).toContainText("Corrected: a reading of the tap");
   await allSent(page);
   expect(await get("feed-tests", test_.id)).toMatchObject({ value: 101, at: test_["at"] });
   await openAt(page, `${server.url}/water/feed-test?id=${test_.id}`);
@@ -205,7 +205,7 @@ test("readings, reports and checks of the water are looked at, corrected and tak
   await openAt(page, `${server.url}/water/membrane-check?id=${check.id}`);
   await page.getByTestId("membrane-product").fill("14");
   await page.getByTestId("keep-check").click();
-  await expect(toast(page)).toContainText("Corrected");
+  await expect(toast(page)).toContainText("Corrected: the membrane of");
   await allSent(page);
   expect(await get("membrane-checks", check.id)).toMatchObject({ product: 14, pressure: check["pressure"] });
 

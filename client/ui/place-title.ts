@@ -7,33 +7,48 @@ export function usePlaceTitle(title: string | undefined): void {
   }, [title]);
 }
 
-const LONGEST_WAIT = 4_000;
 const heading = () => document.querySelector<HTMLElement>("main h1");
 
-/** Whether the hand has moved on to something in the place itself. */
-const isElsewhere = () => Boolean(document.activeElement?.closest("main"));
+/** So long a heading that stands when the address changes may still be the old place's, about to go. */
+const STAYS_AFTER = 200;
 
-/** After going to another place the focus stands at its heading, as it would on a page of its own. */
+/**
+ * After going to another place the focus stands at its heading, as it would on a page of its own, however late that comes
+ * and also when it is drawn anew; until the hand moves on to something in the place.
+ */
 export function useFocusOnPlace(path: string): void {
   const before = useRef(path);
   useEffect(() => {
     if (before.current === path) return;
     before.current = path;
-    const from = heading();
-    const focus = () => {
-      const found = heading();
-      // The old place's heading may still stand for a moment.
-      if (!found || (found === from && found.isConnected && waited < 200)) return false;
+    const [from, pressed] = [heading(), document.activeElement];
+    let [given, stays]: [HTMLElement | undefined, boolean] = [undefined, false];
+    const settle = () => {
+      const [found, active] = [heading(), document.activeElement];
+      if (!found || found === given || (found === from && !stays)) return;
+      // What was pressed goes with the old place, or stays the hand's.
+      if (active === pressed && active?.closest("main")) return;
+      given = found;
       found.tabIndex = -1;
       found.focus({ preventScroll: true });
-      return true;
     };
-    let waited = 0;
-    const timer = setInterval(() => {
-      waited += 50;
-      if ((waited > 50 && isElsewhere()) || focus() || waited > LONGEST_WAIT) clearInterval(timer);
-    }, 50);
-    return () => clearInterval(timer);
+    const watch = new MutationObserver(settle);
+    const end = () => {
+      watch.disconnect();
+      clearTimeout(timer);
+      document.removeEventListener("focusin", movedOn);
+    };
+    const movedOn = ({ target }: FocusEvent) => {
+      if (target !== given && target !== pressed && (target as Element).closest("main")) end();
+    };
+    const timer = setTimeout(() => {
+      stays = true;
+      settle();
+    }, STAYS_AFTER);
+    document.addEventListener("focusin", movedOn);
+    watch.observe(document.body, { childList: true, subtree: true });
+    settle();
+    return end;
   }, [path]);
 }
 

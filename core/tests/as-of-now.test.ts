@@ -45,6 +45,8 @@ test("a reading, the refill after it and the first reading then stay in that ord
 test("the newest moment is that of whatever was kept last, and never one ahead of the clock", () => {
   const visits = [visit(-HOUR), visit(HOUR)];
   expect(newestUntil(NOW, [visits])).toBe(NOW - HOUR);
+  expect(newestUntil(NOW, [[...visits, visit(0)]])).toBe(NOW);
+  expect(newestUntil(NOW, [visits], [charge(-2_000)])).toBe(NOW - 2_000);
   expect(newestUntil(NOW, [visits, [visit(-60_000)]])).toBe(NOW - 60_000);
   expect(newestUntil(NOW, [visits], [charge(-9 * DAY, -1_000), charge(2 * HOUR)])).toBe(NOW - 1_000);
 });

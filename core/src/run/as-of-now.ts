@@ -72,12 +72,13 @@ export function countedOf(now: number, dated: readonly Dated[], charges: readonl
 export function asOfNow<T extends { readonly at: Instant }>(
   records: readonly T[],
   now: number,
-  counted = countedOf(now, [records]),
+  counted?: Counted,
 ): readonly T[] {
   if (!records.some(({ at }) => isAhead(at, now))) return records;
+  const countedAt = counted ?? countedOf(now, [records]);
   return records.flatMap((each) => {
     if (isFarAhead(each.at, now)) return [];
-    return [isAhead(each.at, now) ? { ...each, at: counted(each.at) } : each];
+    return [isAhead(each.at, now) ? { ...each, at: countedAt(each.at) } : each];
   });
 }
 
@@ -87,18 +88,15 @@ export function asOfNow<T extends { readonly at: Instant }>(
  * @param now milliseconds since 1970
  * @param counted of all that hang on each other; of these charges alone where it is left out
  */
-export function chargesAsOfNow(
-  charges: readonly Charge[],
-  now: number,
-  counted = countedOf(now, [], charges),
-): readonly Charge[] {
+export function chargesAsOfNow(charges: readonly Charge[], now: number, counted?: Counted): readonly Charge[] {
   const ends = ({ ended }: Charge) => ended !== undefined && isAhead(ended.at, now);
   if (!charges.some((each) => isAhead(each.filledAt, now) || ends(each))) return charges;
+  const countedAt = counted ?? countedOf(now, [], charges);
   return charges.flatMap((charge): Charge[] => {
     if (isFarAhead(charge.filledAt, now)) return [];
-    const begun = isAhead(charge.filledAt, now) ? { ...charge, filledAt: counted(charge.filledAt) } : charge;
+    const begun = isAhead(charge.filledAt, now) ? { ...charge, filledAt: countedAt(charge.filledAt) } : charge;
     const { ended, ...running } = begun;
     if (!ended || !isAhead(ended.at, now)) return [begun];
-    return [isFarAhead(ended.at, now) ? running : { ...begun, ended: { ...ended, at: counted(ended.at) } }];
+    return [isFarAhead(ended.at, now) ? running : { ...begun, ended: { ...ended, at: countedAt(ended.at) } }];
   });
 }
