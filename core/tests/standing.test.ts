@@ -468,6 +468,23 @@ describe("figures far from usual", () => {
     };
     expect(standingOf(first).used.litres).toBe(200);
   });
+  const totals = (...of: readonly number[]): Told => ({
+    outputs: clean(of.length),
+    amend: (visits) => visits.map((visit, i) => ({ ...visit, water: { by: "total", total: of[i]! } })),
+  });
+  test("work that is far more than usual is borne out by the next two that go on, one that is alone is not", () => {
+    // 100 L a day so far, then 2,000: each step too much for the usual work, none for the flow.
+    expect(standingOf(totals(100, 200, 2200)).used.litres).toBe(200);
+    expect(standingOf(totals(100, 200, 2200, 4200)).used.litres).toBe(200);
+    expect(standingOf(totals(100, 200, 2200, 4200, 6200)).used.litres).toBe(6200);
+    expect(standingOf(totals(100, 200, 3000, 400, 500)).used.litres).toBe(500);
+    expect(standingOf(totals(100, 200, 3000, 400, 3100, 3200)).used.litres).toBe(3200);
+  });
+  test("a total that fell is left out where the next ones go on from before, else it is a new meter's", () => {
+    expect(standingOf(totals(800, 900, 90, 1000, 1100)).used.litres).toBe(1100);
+    expect(standingOf(totals(800, 900, 90, 190, 290)).used.litres).toBe(1100);
+    expect(standingOf(totals(800, 900, 90, 1000)).heldBack.totals).toEqual([]);
+  });
   test("the flow alone may say that a total cannot be", () => {
     const told = (total: number): Told => ({
       outputs: clean(1),

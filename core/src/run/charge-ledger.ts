@@ -2,6 +2,7 @@ import type { Id } from "../descriptor/identity";
 import type { Charge } from "../resin/charge.record";
 import { scaleFactor } from "../water/meter";
 import type { DoubtfulFeed, FeedHistory } from "./feed-history";
+import type { Doubt } from "./register";
 import type { ChargeLedger, LedgerFacts, LedgerLine, OutputReading } from "./ledger-facts";
 import { recordedEc25, scaleOf } from "./readings";
 import { Passages, type Bed, type Passing } from "./passages";
@@ -16,7 +17,7 @@ export interface RigLedger {
   readonly feed: FeedHistory;
   readonly doubtfulFeeds: readonly DoubtfulFeed[];
   /** Visits whose meter total is left out. */
-  readonly doubtfulTotals: ReadonlySet<Id>;
+  readonly doubtfulTotals: ReadonlyMap<Id, Doubt>;
 }
 
 function outputsOf(

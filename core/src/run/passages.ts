@@ -7,7 +7,7 @@ import type { LedgerFacts } from "./ledger-facts";
 import { FeedHistory } from "./feed-history";
 import { chargeMeq } from "./hydraulics";
 import { time } from "./readings";
-import { doubtfulTotals, Register, type Counted } from "./register";
+import { doubtfulTotals, Register, type Counted, type Doubt } from "./register";
 
 /** One visit's water through one bed. */
 export interface Passing {
@@ -81,7 +81,7 @@ export class Passages {
   private readonly byVessel = new Map<Id, Bed[]>();
   private readonly feeds = new Map<Id, FeedHistory>();
   private readonly water = new Map<Id, { readonly at: number; readonly litres: number }[]>();
-  private readonly doubted = new Map<Id, ReadonlySet<Id>>();
+  private readonly doubted = new Map<Id, ReadonlyMap<Id, Doubt>>();
 
   constructor(private readonly facts: LedgerFacts) {
     const { train, rig, charges } = facts;
@@ -112,8 +112,8 @@ export class Passages {
     return this.water.get(rigId) ?? [];
   }
 
-  doubtfulTotalsOf(rigId: Id): ReadonlySet<Id> {
-    return this.doubted.get(rigId) ?? new Set();
+  doubtfulTotalsOf(rigId: Id): ReadonlyMap<Id, Doubt> {
+    return this.doubted.get(rigId) ?? new Map();
   }
 
   /** Beds that stand in a rig at a moment: of each vessel the last that was filled before. */

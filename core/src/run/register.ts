@@ -22,11 +22,13 @@ const FLOW_MARGIN = 1.5;
 /** Work of a day that nobody expects: so many times the usual visit, a day since the last one. */
 const MOST_VISITS = 8;
 
+/** Litres that a rig's flow can have made in a time, ms. */
+const byFlow = (rig: Rig, elapsed: number) => FLOW_MARGIN * rig.flow * Math.max(LEAST_MINUTES, elapsed / MINUTE);
+
 /** Litres between two totals that an old hand would not ask about. */
 export function plausibleLitres(rig: Rig, usualLitres: number, elapsed: number): number {
-  const byFlow = FLOW_MARGIN * rig.flow * Math.max(LEAST_MINUTES, elapsed / MINUTE);
   const byWork = MOST_VISITS * Math.max(usualLitres, rig.litresPerJob) * (1 + elapsed / DAY);
-  return Math.min(byFlow, Math.max(byWork, FLOW_MARGIN * rig.flow * LEAST_MINUTES));
+  return Math.min(byFlow(rig, elapsed), Math.max(byWork, byFlow(rig, 0)));
 }
 
 interface Total {
@@ -50,37 +52,71 @@ function totalsOf(visits: readonly Visit[], charges: readonly Charge[]): Total[]
   return totals.sort((a, b) => a.at - b.at);
 }
 
+/** How a total does not fit: far above the last one, or below it while the next ones go on from there. */
+export type Doubt = "far-above" | "fell";
+
+/** Totals behind one that tell whether it was right. */
+const LATER = 3;
+
 /**
- * Totals that rose by more than this rig can have drawn, not confirmed and not borne out by the next one: mistyped, as it
- * seems. They are left out until then.
+ * Totals that are left out until they are confirmed or the next ones bear them out: those that rose by more than this rig can
+ * have drawn, and those that fell though the ones behind go on from before.
  *
- * @returns ids of their visits
+ * @returns by the id of their visit
  */
-export function doubtfulTotals(rig: Rig, visits: readonly Visit[], charges: readonly Charge[]): ReadonlySet<Id> {
-  const doubtful = new Set<Id>();
+export function doubtfulTotals(rig: Rig, visits: readonly Visit[], charges: readonly Charge[]): ReadonlyMap<Id, Doubt> {
+  const doubtful = new Map<Id, Doubt>();
   const totals = totalsOf(visits, charges);
   const steps = new RunningMedian();
   let before: Total | undefined;
+  // What was just believed is usual now, however little it was before.
+  let newest = 0;
+  const usual = () => Math.max(steps.value, newest);
   totals.forEach((each, i) => {
     const rise = before && !each.replaced ? each.total - before.total : 0;
-    const most = before ? plausibleLitres(rig, steps.value, each.at - before.at) : Infinity;
-    if (each.visitId && rise > most && !each.confirmed && !isBorneOut(each, totals[i + 1], rig, steps.value)) {
-      doubtful.add(each.visitId);
+    const doubt = before && each.visitId && !each.confirmed ? doubtOf(before, each, i) : undefined;
+    if (doubt) {
+      doubtful.set(each.visitId!, doubt);
       return;
     }
-    if (rise > 0) steps.add(rise);
+    if (rise > 0) {
+      steps.add(rise);
+      newest = rise;
+    }
     before = each;
   });
   return doubtful;
+
+  function doubtOf(last: Total, each: Total, i: number): Doubt | undefined {
+    const rise = each.replaced ? 0 : each.total - last.total;
+    const later = until(totals.slice(i + 1, i + 1 + LATER), ({ replaced }) => replaced);
+    if (rise > plausibleLitres(rig, usual(), each.at - last.at))
+      return isBorneOut(each, later, rig, usual()) ? undefined : "far-above";
+    if (rise < 0 && rig.meterRollsOverAt === undefined)
+      return isBorneOut(last, later, rig, usual()) ? "fell" : undefined;
+    return undefined;
+  }
 }
 
-function isBorneOut(each: Total, next: Total | undefined, rig: Rig, usual: number): boolean {
-  if (!next || next.replaced || next.total < each.total) return false;
-  return next.total - each.total <= plausibleLitres(rig, usual, next.at - each.at);
+/** What stands before the first for which something holds. */
+function until<Of>(all: readonly Of[], holds: (one: Of) => boolean): readonly Of[] {
+  const first = all.findIndex(holds);
+  return first < 0 ? all : all.slice(0, first);
 }
 
-const DOUBTED =
-  "This total is far above the last one. Its water is not counted until you confirm it, or the next total bears it out.";
+/** Whether totals go on from one: a usual step, or twice what the flow allows; and more of them than lie below it. */
+function isBorneOut(each: Total, later: readonly Total[], rig: Rig, usual: number): boolean {
+  const step = ({ total }: Total) => total - each.total;
+  const goOn = later.filter((next) => step(next) >= 0 && step(next) <= byFlow(rig, next.at - each.at));
+  const isUsual = goOn.some((next) => step(next) <= plausibleLitres(rig, usual, next.at - each.at));
+  return goOn.length >= (isUsual ? 1 : 2) && goOn.length > later.filter((next) => step(next) < 0).length;
+}
+
+const DOUBTED: Readonly<Record<Doubt, string>> = {
+  "far-above":
+    "This total is far above the last one. Its water is not counted until you confirm it, or the next ones bear it out.",
+  fell: "This total is below the last one, and the next ones go on from there. It is left out.",
+};
 
 /** Follows the rig's water meter from visit to visit and from filling to filling. */
 export class Register {
@@ -89,7 +125,7 @@ export class Register {
 
   constructor(
     private readonly rollsOverAt: number | undefined,
-    private readonly doubtful: ReadonlySet<Id>,
+    private readonly doubtful: ReadonlyMap<Id, Doubt>,
   ) {}
 
   /** A total noted at a filling: what came since the last one belongs to the charge before. */
@@ -108,7 +144,8 @@ export class Register {
       this.carried += water.jobs * water.litresPerJob;
       return { litres: water.jobs * water.litresPerJob, quality: "guessed" };
     }
-    if (this.doubtful.has(visit.id)) return { ...nothingCounted, trouble: DOUBTED };
+    const doubt = this.doubtful.get(visit.id);
+    if (doubt) return { ...nothingCounted, trouble: DOUBTED[doubt] };
     if (water.replaced) this.total = 0;
     return this.advance(water.total);
   }

@@ -515,7 +515,7 @@ function heldBackOf({ visits, feedTests = [] }: StandingInput, books: RigLedger,
   const recent = new Set([...visits, ...feedTests].filter(({ at }) => time(at) >= filled).map(({ id }) => id));
   return {
     feeds: books.doubtfulFeeds.filter(({ recordId }) => recent.has(recordId)),
-    totals: [...books.doubtfulTotals].filter((id) => recent.has(id)),
+    totals: [...books.doubtfulTotals].flatMap(([id, doubt]) => (doubt === "far-above" && recent.has(id) ? [id] : [])),
   };
 }
 
