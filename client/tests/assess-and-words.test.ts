@@ -2,7 +2,7 @@ import { doubt, tapRangeOf } from "../features/log/doubt";
 import { EMPTY_DRAFT, type LogDraft } from "../features/log/draft-visit";
 import { assess, assessAll, assessQuickly } from "../features/rack/assess";
 import { lastReading, lastWater, usualMeter } from "../features/log/last-values";
-import { leakWords, STATE_WORDS, verdictWords } from "../features/rack/words";
+import { headlineShown, leakWords, STATE_WORDS, verdictWords } from "../features/rack/words";
 import { aloneIn, charge, clean, DAY, rigWith, START } from "./sample-rig";
 import type { Use } from "@winter-bead/core";
 
@@ -38,11 +38,16 @@ describe("the verdict in words", () => {
     expect(reason).toMatch(/above your stop point of 20/);
   });
 
-  test("read it again, when one odd value stands far before the front", () => {
-    expect(said([...clean(4), 14])).toMatchObject({ title: "Watch: read it again", state: "watch" });
-    const odd = said([...clean(4), 40]);
-    expect(odd).toMatchObject({ title: "Watch: read it again", state: "watch" });
-    expect(odd.reason).toMatch(/above your stop point of 20\. Don’t use this water/);
+  test("look again, when one odd value stands far before the front: the word large, the litres if it was wrong small", () => {
+    expect(said([...clean(4), 14])).toMatchObject({ title: "Look again", state: "watch" });
+    const facts = rigWith([...clean(4), 40]);
+    const standing = assessQuickly(facts).standing!;
+    const { reason, more } = verdictWords(facts, standing, "metric");
+    expect(reason).toMatch(/above your stop point of 20\. Don’t use this water\. Let it run a minute and look again/);
+    const { big, small, range } = headlineShown(standing, facts, "metric")!;
+    expect([big, small]).toEqual(["Look again", expect.stringMatching(/^if it was wrong: [\d,]+ L$/)]);
+    expect(more).toContain(`If it was wrong, ${range} are left.`);
+    expect(headlineShown(standing, facts, "us")!.small).toMatch(/^if it was wrong: [\d,]+ gal$/);
   });
 
   test("stop filling, for an aquarium above its limit", () => {

@@ -128,6 +128,7 @@ export * from "./run/standing-dates";
 export * from "./run/rig-standing";
 export * from "./verdict/verdict";
 export * from "./verdict/slow-rise";
+export * from "./run/unlogged";
 export * from "./run/verdict-words";
 export * from "./explain/explanation";
 export * from "./explain/explain-life";

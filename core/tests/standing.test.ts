@@ -19,6 +19,7 @@ import {
   sinceLastLog,
   standing,
   standingDates,
+  unloggedWords,
   unwrap,
   verdict,
   verdictWords,
@@ -480,6 +481,18 @@ describe("figures far from usual", () => {
     expect(standingOf(totals(100, 200, 3000, 400, 500)).used.litres).toBe(500);
     expect(standingOf(totals(100, 200, 3000, 400, 3100, 3200)).used.litres).toBe(3200);
   });
+  test("a new meter counts from 0, what was logged in jobs before it ran through another", () => {
+    const water: readonly Visit["water"][] = [
+      { by: "jobs", jobs: 3, litresPerJob: 50 },
+      { by: "total", total: 80, replaced: true },
+      { by: "total", total: 200 },
+    ];
+    const told: Told = {
+      outputs: clean(3),
+      amend: (visits) => visits.map((visit, i) => ({ ...visit, water: water[i]! })),
+    };
+    expect(standingOf(told).used.litres).toBe(150 + 80 + 120);
+  });
   test("a total that fell is left out where the next ones go on from before, else it is a new meter's", () => {
     expect(standingOf(totals(800, 900, 90, 1000, 1100)).used.litres).toBe(1100);
     expect(standingOf(totals(800, 900, 90, 190, 290)).used.litres).toBe(1100);
@@ -872,4 +885,41 @@ test("what was read is said once, however many reasons speak of it", () => {
     if (standingOf(each).verdict.reasons.length > 1) several += 1;
   }
   expect(several).toBeGreaterThan(0);
+});
+
+describe("water that nobody typed is unknown", () => {
+  const without = (...missing: readonly number[]): Told => ({
+    outputs: clean(4),
+    amend: (visits) =>
+      visits.map(({ water, ...visit }, i) => (missing.includes(i) ? visit : { ...visit, water: water! })),
+  });
+  const unknown = (told: Told) => standingOf(told).unlogged.map(({ visitId }) => visitId);
+  test("before a reading hours later, until a later total counts it; looks right after each other have none between", () => {
+    expect(unknown(without())).toEqual([]);
+    expect(unknown(without(3))).toEqual(["v3"]);
+    expect(unknown(without(1, 3))).toEqual(["v3"]);
+    expect(unknown(without(2, 3))).toEqual(["v2", "v3"]);
+    expect(unknown({ ...without(3), again: [0] })).toEqual(["v3"]);
+    expect(unknown({ outputs: clean(3), again: [0, 0] })).toEqual([]);
+    const { unlogged } = standingOf(without(3));
+    expect(unlogged[0]!.at - unlogged[0]!.since).toBe(DAY);
+  });
+  test("a word counts as a guess, none of it included", () => {
+    const said = (jobs: number): Told => ({
+      outputs: clean(4),
+      amend: (visits) =>
+        visits.map((visit, i) => (i < 3 ? visit : { ...visit, water: { by: "jobs", jobs, litresPerJob: 40 } })),
+    });
+    expect(unknown(said(0))).toEqual([]);
+    expect([standingOf(said(0)).used.litres, standingOf(said(0.25)).used.litres]).toEqual([300, 310]);
+  });
+  test("before the first total of a meter, unless the charge says what it showed at the filling", () => {
+    const told: Told = { outputs: clean(2) };
+    const facts = factsOf(told);
+    const first = unwrap(standing({ ...facts, charges: facts.charges.map(({ startTotal: _, ...charge }) => charge) }));
+    expect(first.unlogged).toMatchObject([{ visitId: "v0", isFirstTotal: true }]);
+    expect(first.used.litres).toBe(100);
+    expect(unloggedWords(first)).toMatch(/before its first total is not known/);
+    expect(unknown(told)).toEqual([]);
+  });
 });

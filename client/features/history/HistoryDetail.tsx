@@ -6,6 +6,8 @@ import {
   markWords,
   onScale,
   resinFeedPoint,
+  unloggedOf,
+  unloggedWords,
   type CapacityRange,
   type Charge,
   type ChargeLedger,
@@ -86,6 +88,7 @@ function VisitLine({
   const record = records.find((each) => each.id === visit.id);
   // What is dated ahead by little counts as of now, and is shown as it was dated.
   const at = record ? Date.parse(record.at) : line.at;
+  const isUnknown = useMemo(() => unloggedOf(ledger).some(({ visitId }) => visitId === visit.id), [ledger, visit.id]);
   const remove = async () => {
     if (!record) return;
     const { undo } = await takeBack("visits", record);
@@ -111,8 +114,14 @@ function VisitLine({
           ? fedWords(line, view.facts.vessel)
           : `${resinFeedPoint(view.facts.rig) === "feed" ? "feed" : "after RO"} ${readingWords(visit, resinFeedPoint(view.facts.rig), meters)}`}
       </Body>
-      <Body>{litres(line.litres, units)}</Body>
-      <Small>{line.quality}</Small>
+      {isUnknown ? (
+        <Body>water unknown</Body>
+      ) : (
+        <>
+          <Body>{litres(line.litres, units)}</Body>
+          <Small>{line.quality}</Small>
+        </>
+      )}
       {visit.note ? <Small flexBasis="100%">{visit.note}</Small> : null}
       {at > view.facts.now ? <Small flexBasis="100%">Dated ahead: it counts as of now.</Small> : null}
       {line.trouble ? (
@@ -222,7 +231,14 @@ function WhyBelief({ where }: { readonly where: Standing }) {
         <View gap="$2" borderLeftColor="$line" borderLeftWidth={3} paddingLeft="$3" testID="belief">
           <Body>{`Your resin, after ${taught} ended ${taught === 1 ? "charge" : "charges"} of the crew, holds ${range(where.ownCapacity)}; its grade says ${where.gradeCapacity.toFixed(2)}. A charge differs from its owner’s others, so by the count alone this one holds ${range(where.capacityByCount)}.`}</Body>
           <Body>{`With this charge's ${where.groups.length} output readings: ${range(where.capacity)}. One odd reading counts little, two that rise count much; readings within one bed volume count as one.`}</Body>
-          <Body>{`The water is ${where.used.quality}, so the load is known to about ${Math.round(100 * where.used.sd)} %.`}</Body>
+          <Body>
+            {[
+              where.used.litres > 0
+                ? `The water is ${where.used.quality}, so the load is known to about ${Math.round(100 * where.used.sd)} %.`
+                : "No water is logged yet.",
+              unloggedWords(where),
+            ].join(" ")}
+          </Body>
           <Body>
             {`Usual water, ${logged}: ${worked.map((day) => `${day.name} ${litres(day.mean, units)}`).join(", ")}. The dates are the 10, 50 and 90 % points of 4,000 simulated futures from ${sinceLog.days === 0 ? "tomorrow" : "today"} on.`}
           </Body>

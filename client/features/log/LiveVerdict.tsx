@@ -19,26 +19,31 @@ const ROUND_IT = 10;
 /** The column gives way first: pad and button stay in sight on a phone with its browser's bars. */
 const columnIn = (room: number) => Math.max(LEAST_COLUMN, Math.min(MOST_COLUMN, room - ROUND_IT));
 
+const SAYS_NOTHING = { title: "", reason: "", more: [], left: undefined, word: undefined, range: "", work: "" };
+
 /** What the verdict says, in words. */
 function wordsOf(facts: RigFacts, { standing, because, lead }: Assessment, units: Units) {
-  if (!standing) return { title: because ?? "", reason: "", more: [], left: undefined, range: "", work: "" };
+  if (!standing) return { ...SAYS_NOTHING, title: because ?? "" };
   const words = verdictWords({ ...facts, lead }, standing, units);
   const headline = headlineShown(standing, { ...facts, lead }, units);
   const range = headline?.range ?? "";
+  const { big: text = "", unit = "", small: to = "", isWord = false, work = "" } = headline ?? {};
   return {
     ...words,
-    // The word stands in the title already.
-    left: headline && !headline.isWord ? { text: headline.big, unit: headline.unit, to: headline.small } : undefined,
+    // What stands in the headline isn't said twice.
+    more: words.more.filter((sentence) => !(isWord && range !== "" && sentence.includes(range))),
+    word: headline && isWord ? { text, to } : undefined,
+    left: headline && !isWord ? { text, unit, to } : undefined,
     // What the reason or a sentence after it says already isn't said twice.
-    range: [words.reason, ...words.more].some((sentence) => sentence.includes(range)) ? "" : range,
-    work: headline?.work ?? "",
+    range: [words.reason, ...words.more].some((sentence) => !isWord && sentence.includes(range)) ? "" : range,
+    work,
   };
 }
 
 /** Litres, reason and date as they are read out once the hand rests. */
 export function verdictAloud(facts: RigFacts, assessment: Assessment, dates: string, units: Units): string {
-  const { title, reason, left, range, work } = wordsOf(facts, assessment, units);
-  const litres = left ? `${left.text} ${left.unit} ${left.to}` : "";
+  const { title, reason, left, word, range, work } = wordsOf(facts, assessment, units);
+  const litres = left ? `${left.text} ${left.unit} ${left.to}` : (word?.to ?? "");
   const figures = [litres, range, work, dates].filter(Boolean).join(", ");
   return [/[.…]$/.test(title) ? title : `${title}.`, figures && `${figures}.`, reason].filter(Boolean).join(" ");
 }
@@ -46,13 +51,28 @@ export function verdictAloud(facts: RigFacts, assessment: Assessment, dates: str
 const WORDS = { flex: 1, gap: 4, minWidth: 0 } as const;
 
 /** Lines that are drawn again only when their words change: a digit changes few of them. */
-const StateLine = memo(function StateLine({ state, title }: { readonly state: State; readonly title: string }) {
+const StateLine = memo(function StateLine({
+  state,
+  title,
+  isLarge,
+}: {
+  readonly state: State;
+  readonly title: string;
+  /** In place of the litres. */
+  readonly isLarge: boolean;
+}) {
   return (
     <View flexDirection="row" gap="$2" alignItems="center">
       <StateRing state={state} size={28} />
-      <Heading testID="live-verdict" flexShrink={1}>
-        {title}
-      </Heading>
+      {isLarge ? (
+        <Huge fontSize="$6" lineHeight="$6" testID="live-verdict" flexShrink={1}>
+          {title}
+        </Huge>
+      ) : (
+        <Heading testID="live-verdict" flexShrink={1}>
+          {title}
+        </Heading>
+      )}
     </View>
   );
 });
@@ -110,14 +130,17 @@ export const LiveVerdict = memo(function LiveVerdict({
 }) {
   const { units } = useSettings();
   const { standing, verdict } = assessment;
-  const { title, reason, more, left, range, work } = wordsOf(facts, assessment, units);
+  const { title, reason, more, left, word, range, work } = wordsOf(facts, assessment, units);
   if (!standing || !verdict) return <Body testID="live-verdict">{title}</Body>;
   const height = columnIn(room);
   return (
     <PlainView style={{ flexDirection: "row", gap: 12, minHeight: height }}>
       <StandingColumn view={{ facts, assessment }} height={height} />
       <PlainView style={WORDS}>
-        <StateLine state={verdict.state} title={title} />
+        <StateLine state={verdict.state} title={word?.text ?? title} isLarge={word !== undefined} />
+        {word && word.to !== "" ? (
+          <SmallLine testID="live-if-wrong" words={[word.to, range].filter(Boolean).join(", ")} ink />
+        ) : null}
         {left ? (
           <>
             <LeftLine {...left} />

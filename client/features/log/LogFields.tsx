@@ -125,12 +125,12 @@ export const LogFields = memo(function LogFields({
   readonly log: Log;
   readonly unit: string;
 }) {
-  const { draft, focus, setFocus, visit, units, boxes } = log;
+  const { draft, focus, setFocus, visit, units, boxes, asksFilling } = log;
   const { shown } = boxes;
   const box = (field: DraftField, label: string, fieldUnit: string) => (
     <FieldBox
       key={field}
-      most={shown.length > 2 ? 4 : 6}
+      most={shown.length + (asksFilling ? 1 : 0) > 2 ? 4 : 6}
       field={field}
       label={label}
       text={textIn(draft, field)}
@@ -145,6 +145,7 @@ export const LogFields = memo(function LogFields({
     <View flexDirection="row" gap="$2">
       {shown.map(({ field, label }) => box(field, label, unit))}
       {box("water", WATER_LABEL[draft.waterBy], waterUnitOf(draft, facts, units))}
+      {asksFilling ? box("atFilling", "At filling", unitOf("volume", units)) : null}
     </View>
   );
 });

@@ -7,6 +7,7 @@ import type { RigFacts } from "../rack/assess";
 import { doubt, tapRangeOf } from "./doubt";
 import { figureOf, textIn, typedInto, type LogDraft } from "./draft-visit";
 import { DRAFT } from "./useLive";
+import { LookAgain } from "./LookAgain";
 import { offerFor, type Log } from "./useLog";
 
 const FAR_FROM_USUAL = {
@@ -41,6 +42,8 @@ export const LogHelp = memo(function LogHelp({
   trouble,
   asked,
   onWhy,
+  onLookAgain,
+  lookedAt,
 }: {
   readonly facts: RigFacts;
   readonly log: Log;
@@ -49,12 +52,16 @@ export const LogHelp = memo(function LogHelp({
   readonly asked: DoubtfulField | undefined;
   /** Opens the working of the answer; absent while there is none. */
   readonly onWhy: (() => void) | undefined;
+  /** Keeps what is typed and looks again; absent where nothing typed asks for it. */
+  readonly onLookAgain: (() => void) | undefined;
+  /** When a look was taken that is to be repeated; absent while none waits. */
+  readonly lookedAt: number | undefined;
 }) {
   const { draft, patch, visit } = log;
   const firstError = trouble ?? Object.values(visit.errors)[0];
   const range = useMemo(() => tapRangeOf(facts, draft.tapId), [facts, draft.tapId]);
   const question = doubt(facts, draft, range) ?? (asked && FAR_FROM_USUAL[asked]);
-  const isFirst = draft.waterBy === "total" && draft.water !== "" && log.last.total === undefined;
+  const isFirst = log.asksFilling && (draft.atFilling ?? "") === "";
   const isNewMeter = visit.errors.water?.includes("new meter");
   return (
     <View
@@ -73,10 +80,21 @@ export const LogHelp = memo(function LogHelp({
         <Body role="status" flexShrink={1}>
           {question}
         </Body>
+      ) : onLookAgain ? (
+        <TextButton onPress={onLookAgain} testID="look-again">
+          Look again in a minute
+        </TextButton>
       ) : isFirst ? (
-        <Body role="status" flexShrink={1}>
-          The first total: water is counted from here on.
-        </Body>
+        <View flexDirection="row" flexWrap="wrap" columnGap="$3" alignItems="center" flexShrink={1}>
+          <Body role="status" flexShrink={1}>
+            The first total. What did it show at the filling?
+          </Body>
+          <TextButton onPress={() => patch({ atFilling: "0" })} testID="new-at-filling">
+            0, it was new
+          </TextButton>
+        </View>
+      ) : lookedAt !== undefined && visit.isEmpty ? (
+        <LookAgain key={lookedAt} at={lookedAt} />
       ) : (
         <SameAgain facts={facts} log={log} />
       )}

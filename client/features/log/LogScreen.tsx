@@ -4,9 +4,10 @@ import { explainHeadline, type Explanation, type Visit } from "@winter-bead/core
 import { router } from "expo-router";
 import { memo, useCallback, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { ScrollView, useWindowDimensions, View as PlainView } from "react-native";
-import { kept } from "../../data/acts";
+import { bodyOf, changed, kept, type Step } from "../../data/acts";
+import type { Kept } from "../../data/api";
 import { useSettings } from "../../data/settings";
-import { act, newId, type Done } from "../../data/store";
+import { act, newId, useRecords, type Done } from "../../data/store";
 import { Choice, HeavyButton, Pressable, TextButton } from "../../ui/boxes";
 import { explainedIn } from "../../ui/explain-units";
 import { Working } from "../../ui/Explained";
@@ -25,6 +26,7 @@ import type { RigView } from "../rack/useRigs";
 import { carryOver } from "./carry-over";
 import { ClockQuestion, type TimeOf } from "./ClockQuestion";
 import { textIn, typedInto } from "./draft-visit";
+import { isOddNow, lookToRepeat } from "./asks";
 import { LiveVerdict, verdictAloud } from "./LiveVerdict";
 import { LogFields, MeterChoice, MoreFields, OtherPoints, WATER_WAYS } from "./LogFields";
 import { doubtfulField, LogHelp } from "./LogHelp";
@@ -67,13 +69,23 @@ function useTimeOf(): { readonly timeOf: TimeOf; readonly clock: ReactNode } {
   return { timeOf, clock };
 }
 
+/** The newest charge with what the meter showed at its filling, where that was said now. */
+function withTotal(charges: readonly Kept<"charges">[], facts: RigFacts, startTotal: number | undefined): Step[] {
+  const current = facts.charges[facts.charges.length - 1];
+  const charge = startTotal === undefined ? undefined : charges.find(({ id }) => id === current?.id);
+  return charge ? [changed("charges", charge, { ...bodyOf(charge), startTotal })] : [];
+}
+
 /** Keeps the visit on this device, clears the draft and offers the way back. */
 function useSave(facts: RigFacts, log: Log, timeOf: TimeOf) {
   const [saving, setSaving] = useState(false);
   const [trouble, setTrouble] = useState<string>();
+  const [lookedAt, setLookedAt] = useState<number>();
+  const charges = useRecords("charges").records;
   const { visit } = log;
   const canKeep = visit.body !== undefined && Object.keys(visit.errors).length === 0 && !saving;
-  const save = async () => {
+  /** @param stays on the log, to look again */
+  const save = async (stays = false) => {
     if (!visit.body || !canKeep) return;
     setSaving(true);
     setTrouble(undefined);
@@ -81,7 +93,8 @@ function useSave(facts: RigFacts, log: Log, timeOf: TimeOf) {
     const body = { ...visit.body, at };
     let done: Done;
     try {
-      done = await act(`Log of ${facts.rig.name}`, [kept("visits", body, newId())], body.at);
+      const steps = [kept("visits", body, newId()), ...withTotal(charges, facts, visit.atFilling)];
+      done = await act(`Log of ${facts.rig.name}`, steps, body.at);
     } catch (error) {
       setSaving(false);
       return setTrouble((error as Error).message);
@@ -91,9 +104,15 @@ function useSave(facts: RigFacts, log: Log, timeOf: TimeOf) {
     log.forgetIds();
     showToast({ words: wordsKept(body, facts.rig.name), undo: done.undo });
     setSaving(false);
-    router.navigate({ pathname: "/", params: { rig: facts.rig.id } });
+    if (stays) {
+      setLookedAt(Date.parse(body.at));
+      log.setFocus("output");
+    } else router.navigate({ pathname: "/", params: { rig: facts.rig.id } });
   };
-  return { canKeep, save, trouble };
+  const newest = useNewest(save);
+  const keep = useCallback(() => void newest.current(), [newest]);
+  const lookAgain = useCallback(() => void newest.current(true), [newest]);
+  return { canKeep, keep, lookAgain, trouble, lookedAt };
 }
 
 /** ms without a key after which the answer is read out. */
@@ -284,6 +303,14 @@ function Frame({
   );
 }
 
+/** How the answer came about, once it is the whole answer. */
+function useExplained({ facts, awaited }: RigView, { standing, lead }: Assessment): Explanation | undefined {
+  return useMemo(
+    () => (standing && !awaited ? explainHeadline(standing, { ...facts, lead }) : undefined),
+    [standing, awaited, facts, lead],
+  );
+}
+
 /** Logging answers while the digits fall: the train's fields, the column and the verdict, a pad and one button. */
 export function LogScreen({ view, others }: { readonly view: RigView; readonly others: readonly RigView[] }) {
   const { facts } = view;
@@ -294,7 +321,7 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
   const [more, setMore] = useState(false);
   const [why, setWhy] = useState(false);
   const { timeOf, clock } = useTimeOf();
-  const { canKeep, save, trouble } = useSave(facts, log, timeOf);
+  const { canKeep, keep, lookAgain, trouble, lookedAt } = useSave(facts, log, timeOf);
   const { assessment, dateWords } = useLive(view, visit);
   const meter = facts.meters.find((each) => each.id === draft.meterId);
   const tap = facts.taps.find((each) => each.id === draft.tapId);
@@ -309,8 +336,6 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
   const onLeave = useCallback((to: RigView) => carryOver(newest.current, to), [newest]);
   const toggleMore = useCallback(() => setMore((open) => !open), []);
   const openWhy = useCallback(() => setWhy(true), []);
-  const newestSave = useNewest(save);
-  const keep = useCallback(() => void newestSave.current(), [newestSave]);
   usePhysicalKeys(onKey, keep);
   usePlaceTitle(`Log ${name}`);
   const history = useMemo(
@@ -318,11 +343,7 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
     [wide, facts, view],
   );
   const { standing } = assessment;
-  const explanation = useMemo(
-    () =>
-      standing && !view.awaited ? explainHeadline(standing, { ...facts, lead: view.assessment?.lead }) : undefined,
-    [standing, view.awaited, facts.rig],
-  );
+  const explanation = useExplained(view, assessment);
   const isWhy = why && explanation !== undefined;
   const points = useMemo(() => (log.boxes.waiting.length > 0 ? <OtherPoints log={log} /> : null), [log]);
   const top = (
@@ -361,6 +382,8 @@ export function LogScreen({ view, others }: { readonly view: RigView; readonly o
         trouble={trouble}
         asked={doubtfulField(draft, facts.rig, assessment.standing)}
         onWhy={explanation && openWhy}
+        onLookAgain={canKeep && isOddNow(standing, visit) ? lookAgain : undefined}
+        lookedAt={lookToRepeat(view.assessment?.standing, facts, facts.now) ?? lookedAt}
       />
       <NumberPad onKey={onKey} />
       <KeepIt onPress={keep} disabled={!canKeep} name={name} />

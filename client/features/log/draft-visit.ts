@@ -24,6 +24,8 @@ export interface LogDraft {
   /** Behind each vessel before the last, by its stage. */
   readonly behind?: Readonly<Record<Id, string>>;
   readonly water: string;
+  /** What the meter showed at the filling, where its first total is typed. */
+  readonly atFilling?: string;
   readonly waterBy: VisitWater["by"];
   readonly newMeter: boolean;
   /** While it ran, when it was not the usual. */
@@ -54,7 +56,7 @@ export const EMPTY_DRAFT: LogDraft = {
 };
 
 const atAnyWay = ofQuantities<LogDraft>({ flow: "flow", perJob: "volume", temperature: "temperature" });
-const byTotal = ofQuantities<LogDraft>({ water: "volume" });
+const byTotal = ofQuantities<LogDraft>({ water: "volume", atFilling: "volume" });
 
 /** What was typed, as it reads in other units. */
 export const logInOtherUnits = (draft: LogDraft, from: Units, to: Units): LogDraft => {
@@ -70,7 +72,8 @@ const isConfirmed = (draft: LogDraft, field: DraftField) =>
   // A draft kept by an older version has no such list.
   ((draft.confirmed as readonly string[] | undefined) ?? []).includes(figureOf(draft, field));
 
-export type DraftField = "output" | "feed" | "membrane" | "carbon" | "water" | "temperature" | `behind:${Id}`;
+export type DraftField =
+  "output" | "feed" | "membrane" | "carbon" | "water" | "atFilling" | "temperature" | `behind:${Id}`;
 
 /** A place of a train where a reading may be taken. */
 export interface LogPoint {
@@ -86,7 +89,7 @@ const BEHIND = "behind:";
 /** What stands in a field of the draft. */
 export function textIn(draft: LogDraft, field: DraftField): string {
   if (field.startsWith(BEHIND)) return draft.behind?.[field.slice(BEHIND.length)] ?? "";
-  return draft[field as "output" | "feed" | "membrane" | "carbon" | "water" | "temperature"] ?? "";
+  return draft[field as "output" | "feed" | "membrane" | "carbon" | "water" | "atFilling" | "temperature"] ?? "";
 }
 
 /** The part of a draft that changes where something is typed into a field. */
@@ -108,6 +111,8 @@ export interface DraftParts {
 
 export interface DraftVisit {
   readonly body?: Omit<Visit, "id" | "at">;
+  /** L on the meter at the filling. */
+  readonly atFilling?: number;
   /** By field, in the technician's words. */
   readonly errors: Partial<Record<DraftField, string>>;
   readonly isEmpty: boolean;
@@ -156,6 +161,18 @@ function waterOf(draft: LogDraft, parts: DraftParts): VisitWater | string | unde
   };
 }
 
+/** L that the meter showed at the filling; only a first total asks for it. */
+function atFillingOf(draft: LogDraft, { units, lastTotal }: DraftParts): number | string | undefined {
+  const text = draft.atFilling?.trim() ?? "";
+  if (text === "" || draft.waterBy !== "total" || draft.newMeter || lastTotal !== undefined) return undefined;
+  const amount = typedNumber(text);
+  if (amount === undefined) return NOT_A_NUMBER;
+  const [then, now] = [toInternal("volume", amount, units), typedNumber(draft.water)];
+  if (now !== undefined && then > toInternal("volume", now, units))
+    return "At the filling the meter can’t have shown more than now.";
+  return then;
+}
+
 function readingOf(
   text: string,
   { point, stageId }: LogPoint,
@@ -175,6 +192,19 @@ function readingOf(
     value,
     ...(temperature === undefined ? {} : { temperature }),
   };
+}
+
+/** The water that was typed, and what the meter showed at the filling where that is asked; what is wrong goes to `errors`. */
+function waterTyped(draft: LogDraft, parts: DraftParts, errors: Partial<Record<DraftField, string>>) {
+  const kept = waterOf(draft, parts);
+  if (typeof kept === "string") {
+    errors.water = kept;
+    return {};
+  }
+  const atFilling = kept && atFillingOf(draft, parts);
+  if (typeof atFilling !== "string") return { kept, atFilling };
+  errors.atFilling = atFilling;
+  return { kept };
 }
 
 /** The visit that the draft would keep, and what is wrong with it; good fields count though others are wrong. */
@@ -198,14 +228,13 @@ export function draftVisit(draft: LogDraft, parts: DraftParts, newId: () => Id):
     errors.output = "Say which meter: without its scale a reading is ambiguous by 40 %.";
   if (readings.length > 0 && meter && !meter.compensated && celsius === undefined)
     errors.temperature = `${meter.name} does not compensate: enter the water's temperature.`;
-  const water = waterOf(draft, parts);
-  if (typeof water === "string") errors.water = water;
-  const kept = typeof water === "string" ? undefined : water;
+  const { kept, atFilling } = waterTyped(draft, parts, errors);
   const isEmpty = readings.length === 0 && kept === undefined;
   if (isEmpty) return { errors, isEmpty };
   return {
     errors,
     isEmpty,
+    ...(atFilling === undefined ? {} : { atFilling }),
     body: {
       rigId: parts.rig.id,
       tapId: draft.tapId,

@@ -31,13 +31,17 @@ const itself = (asked: Typed) => asked;
  * How the rig stands with what is typed: the rack's own answer while nothing is, then the worker's, digit by digit. Until it
  * is known what all ended charges taught, the last answer stands: half the facts would give another number.
  */
-export function useLive({ facts, assessment: last, awaited }: RigView, { body }: DraftVisit) {
+export function useLive({ facts, assessment: last, awaited }: RigView, { body, atFilling }: DraftVisit) {
   const owners = last?.owners;
-  const typed = JSON.stringify(body ?? null);
+  const typed = JSON.stringify([body ?? null, atFilling]);
   const asked = useMemo(
     (): Typed | undefined =>
       body && !awaited
-        ? { facts, owners, visit: { ...body, id: DRAFT, at: new Date(Math.max(facts.now, clockNow())).toISOString() } }
+        ? {
+            facts,
+            owners,
+            visit: { ...body, atFilling, id: DRAFT, at: new Date(Math.max(facts.now, clockNow())).toISOString() },
+          }
         : undefined,
     // The text stands for the visit: a new object with the same content changes nothing.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -55,12 +55,29 @@ export function useLog(view: RigView) {
     const parts = { rig: facts.rig, points, meters, units, lastTotal: last.total };
     return draftVisit(draft, parts, () => (ids.current[next++] ??= newId()));
   }, [draft, facts.rig, points, meters, units, last.total]);
+  const asksFilling =
+    draft.waterBy === "total" && draft.water !== "" && !draft.newMeter && last.total === undefined && Boolean(current);
   const forgetIds = useCallback(() => {
     ids.current = [];
   }, []);
   return useMemo(
-    () => ({ draft, patch, clear, focus, setFocus, points, boxes, ask, visit, last, meters, forgetIds, units }),
-    [draft, patch, clear, focus, points, boxes, ask, visit, last, meters, forgetIds, units],
+    () => ({
+      draft,
+      patch,
+      clear,
+      focus,
+      setFocus,
+      points,
+      boxes,
+      ask,
+      visit,
+      last,
+      meters,
+      forgetIds,
+      units,
+      asksFilling,
+    }),
+    [draft, patch, clear, focus, points, boxes, ask, visit, last, meters, forgetIds, units, asksFilling],
   );
 }
 
@@ -75,7 +92,7 @@ export interface Offer {
 /** The last value of a field, as it is offered. */
 export function offerFor(field: DraftField, facts: RigFacts, log: Log): Offer | undefined {
   const { draft, last, units } = log;
-  if (field === "temperature") return undefined;
+  if (field === "temperature" || field === "atFilling") return undefined;
   if (field === "water") {
     const { water, total } = last;
     if (draft.waterBy === "total")

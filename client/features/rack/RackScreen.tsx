@@ -24,6 +24,7 @@ import { StateRing } from "../../ui/StateRing";
 import { useLargeText } from "../../ui/text-scale";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { HistoryDetail } from "../history/HistoryDetail";
+import { WaterUnknown } from "../log/WaterUnknown";
 import { OpenWorkLine } from "../refill/OpenWorkLine";
 import { ActsWorth } from "./ActsWorth";
 import { lastRig } from "./last-rig";
@@ -212,6 +213,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
               {sentence}
             </Body>
           ))}
+          <WaterUnknown view={view} />
           <Explained explanation={view.asOf === undefined ? explainHeadline(standing, spoken) : undefined} />
           <LeakLine facts={facts} standing={standing} />
           {range ? (

@@ -1,8 +1,8 @@
-import type { DatedLesson, DepletionAnswer, Fault, Id, OwnerBelief, StageAtTap, Visit } from "@winter-bead/core";
+import type { DatedLesson, DepletionAnswer, Fault, Id, OwnerBelief, StageAtTap } from "@winter-bead/core";
 import type { Remote } from "comlink";
 import { WorkerLine } from "../../data/worker-line";
 import type { StartAnswer, StartQuestion } from "../start/answer";
-import type { Assessment, RigFacts } from "./assess";
+import type { Assessment, RigFacts, TypedVisit } from "./assess";
 import type { AssessWorker } from "./assess.worker";
 
 const start = () => new Worker(new URL("./assess.worker", window.location.href));
@@ -35,7 +35,7 @@ export const stagesInWorker = (facts: RigFacts, owners: Typed["owners"]): Promis
 export interface Typed {
   readonly facts: RigFacts;
   readonly owners: ReadonlyMap<Id, OwnerBelief> | undefined;
-  readonly visit: Visit;
+  readonly visit: TypedVisit;
 }
 
 const heldBy = new WeakMap<Remote<AssessWorker>, Pick<Typed, "facts" | "owners">>();

@@ -147,12 +147,19 @@ export function assessQuickly(facts: RigFacts, owners?: Owners): Assessment {
   return train.ok ? quickly(train.value) : { because: train.fault.message };
 }
 
+/** A visit that is being typed, with what the meter is said to have shown at the filling of the newest charge. */
+export type TypedVisit = Visit & { readonly atFilling?: number | undefined };
+
 /** Facts with a visit that is being typed, as if it were kept: it is dated by the clock. */
-export const withTyped = (facts: RigFacts, visit: Visit): RigFacts => ({
+export const withTyped = (facts: RigFacts, { atFilling, ...visit }: TypedVisit): RigFacts => ({
   ...facts,
   now: Math.max(facts.now, Date.parse(visit.at)),
   visits: [...facts.visits, visit],
+  ...(atFilling === undefined ? {} : { charges: startedAt(facts.charges, atFilling) }),
 });
+
+const startedAt = (charges: readonly Charge[], startTotal: number): readonly Charge[] =>
+  charges.map((charge, i) => (i === charges.length - 1 ? { ...charge, startTotal } : charge));
 
 /** The dates alone; none where there is nothing to date. */
 export function datesOf(facts: RigFacts, owners?: Owners): DepletionAnswer | undefined {

@@ -1,4 +1,4 @@
-import type { DatedLesson, Id, OwnerBelief, Visit } from "@winter-bead/core";
+import type { DatedLesson, Id, OwnerBelief } from "@winter-bead/core";
 import { expose } from "comlink";
 import { answerStart } from "../start/answer";
 import { keepLessons, recallLessons } from "./kept-lessons";
@@ -11,6 +11,7 @@ import {
   withTyped,
   type Assessment,
   type RigFacts,
+  type TypedVisit,
 } from "./assess";
 
 /** What is typed on a log is held against these: sent once, not with every key. */
@@ -42,9 +43,10 @@ const worker = {
     assessQuickly(facts, owners);
   },
   /** How the held rig stands with a visit that is being typed. */
-  typed: (visit: Visit): Assessment => (held ? assessQuickly(withTyped(held.facts, visit), held.owners) : nothingHeld),
+  typed: (visit: TypedVisit): Assessment =>
+    held ? assessQuickly(withTyped(held.facts, visit), held.owners) : nothingHeld,
   /** The same with its dates alone. */
-  typedDates: (visit: Visit) => (held ? datesOf(withTyped(held.facts, visit), held.owners) : undefined),
+  typedDates: (visit: TypedVisit) => (held ? datesOf(withTyped(held.facts, visit), held.owners) : undefined),
 };
 export type AssessWorker = typeof worker;
 

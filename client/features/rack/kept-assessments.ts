@@ -10,6 +10,8 @@ export interface KeptAssessment {
 }
 
 const PREFIX = `${nameHere("winter-bead-standing")}:`;
+/** Of the answers' shape: one of another version of the app is not read. */
+const SHAPE = 2;
 /** More than this is not worth the room: the next answer is soon there. */
 const LARGEST = 100_000;
 
@@ -19,8 +21,9 @@ const known = new Map<Id, KeptAssessment>();
 export function lastAssessment(rig: Id): KeptAssessment | undefined {
   const here = known.get(rig);
   if (here) return here;
-  const kept = jsonOnDevice<KeptAssessment>(PREFIX + rig);
-  if (kept) known.set(rig, kept);
+  const kept = jsonOnDevice<KeptAssessment & { readonly shape?: number }>(PREFIX + rig);
+  if (kept?.shape !== SHAPE) return undefined;
+  known.set(rig, kept);
   return kept;
 }
 
@@ -37,7 +40,7 @@ function shownPart({ owners: _, standing, beds, ...rest }: Assessment): Assessme
 export function keepAssessment(rig: Id, assessment: Assessment): KeptAssessment {
   const kept = { assessment, at: Date.now() };
   known.set(rig, kept);
-  const text = JSON.stringify({ ...kept, assessment: shownPart(assessment) });
+  const text = JSON.stringify({ ...kept, shape: SHAPE, assessment: shownPart(assessment) });
   // Without room the next start waits for its answer a moment longer.
   if (text.length <= LARGEST) keepOnDevice(PREFIX + rig, text);
   return kept;

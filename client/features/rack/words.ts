@@ -39,7 +39,7 @@ export interface HeadlineShown {
   readonly unit: string;
   readonly small: string;
   readonly isWord: boolean;
-  /** "24 to 58 gal", and the same in the rig's work; empty beside a word. */
+  /** "24 to 58 gal", beside a word those of `small`; and the same in the rig's work, empty beside a word. */
   readonly range: string;
   readonly work: string;
   /** The range's numbers with what they run to, without their unit. */
@@ -49,8 +49,10 @@ export interface HeadlineShown {
 const asShown = (headline: Headline, rig: Rig, units: Units): HeadlineShown => {
   const { litres: left, word } = headline;
   if (word !== undefined) {
-    const small = headline.ifWrong ? `if it was wrong: ${litres(headline.ifWrong.typical, units)}` : "";
-    return { big: word, unit: "", small, isWord: true, range: "", work: "", rangeBelow: small };
+    const { ifWrong } = headline;
+    const small = ifWrong ? `if it was wrong: ${litres(ifWrong.typical, units)}` : "";
+    const range = ifWrong ? litresRange(ifWrong.low, ifWrong.high, units) : "";
+    return { big: word, unit: "", small, isWord: true, range, work: "", rangeBelow: small };
   }
   const { text, unit } = shown("volume", left.typical, units);
   const { low, high } = volumeRange(left.low, left.high, units);

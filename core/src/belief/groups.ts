@@ -38,7 +38,7 @@ export interface ReadingGroup {
 }
 
 /** Looks this long after a group's first are another group. */
-const HALF_AN_HOUR = 30 * 60_000;
+export const TOGETHER = 30 * 60_000;
 /** Two looks agree within this share of the smaller, or one ppm. */
 const ALIKE = 0.2;
 /** A reading with decimals is no whole number of parts in binary. */
@@ -95,8 +95,7 @@ export function groupsOf(readings: readonly WeighedReading[], bedVolume: number)
   for (const look of looksOf(readings)) {
     const group = groups[groups.length - 1];
     const first = group?.[0];
-    if (group && first && look.litres - first.litres <= bedVolume && look.at - first.at <= HALF_AN_HOUR)
-      group.push(look);
+    if (group && first && look.litres - first.litres <= bedVolume && look.at - first.at <= TOGETHER) group.push(look);
     else groups.push([look]);
   }
   return groups.map((looks) => {

@@ -5,6 +5,15 @@ import { given, planningAssumption, type Explanation, type ExplanationStep } fro
 
 const WATER_WORDS = { metered: "metered", timed: "timed", guessed: "counted in jobs" } as const;
 
+/** How the load is known. */
+const waterWords = ({ used, unlogged }: Standing, errs: number | string) =>
+  [
+    used.litres > 0
+      ? `your log, water ${WATER_WORDS[used.quality]}, give or take ${errs} %`
+      : "your log: no water in it yet",
+    ...(unlogged.length > 0 ? ["more than this where nobody typed it"] : []),
+  ].join("; ");
+
 const range = ({ low, high }: CapacityRange) => `${low.toFixed(2)} to ${high.toFixed(2)}`;
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const counted = (count: number, one: string, more: string) =>
@@ -79,7 +88,7 @@ export function explainLeft(where: Standing): Explanation | undefined {
         `Load put on by ${Number(used.litres.toPrecision(3))} L so far`,
         used.meq,
         "meq",
-        `your log, water ${WATER_WORDS[used.quality]}, give or take ${shares.used} %`,
+        waterWords(where, shares.used),
       ),
       ...ahead.inputs,
       given(

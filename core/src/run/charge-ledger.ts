@@ -86,6 +86,7 @@ class Books {
     };
     if (visit) line.visit = visit;
     if (counted.trouble !== undefined) line.trouble = counted.trouble;
+    if (counted.isFirstTotal) line.isFirstTotal = true;
     if (ahead.length === 0) {
       if (!feed.readNear(tapId, at)) line.feedSd = feed.unreadSd(tapId);
       return line;

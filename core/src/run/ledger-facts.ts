@@ -31,6 +31,8 @@ export interface LedgerLine extends WaterUse {
   readonly at: number;
   /** Why the water could not be counted. */
   readonly trouble?: string;
+  /** The first total of its meter: what it showed before is not known. */
+  readonly isFirstTotal?: boolean;
   /** The rig it stood in, and its place among the beds there: 0 for the lead. */
   readonly rigId: Id;
   readonly place: number;

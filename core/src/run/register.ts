@@ -11,6 +11,8 @@ export interface Counted {
   readonly quality: WaterQuality;
   /** Why the water could not be counted. */
   readonly trouble?: string;
+  /** No total came before: how much this one stands for is not known. */
+  readonly isFirstTotal?: boolean;
 }
 
 const nothingCounted: Counted = { litres: 0, quality: "metered" };
@@ -146,7 +148,8 @@ export class Register {
     }
     const doubt = this.doubtful.get(visit.id);
     if (doubt) return { ...nothingCounted, trouble: DOUBTED[doubt] };
-    if (water.replaced) this.total = 0;
+    // A new meter came after the last visit: what was logged before it ran through another one, or none.
+    if (water.replaced) [this.total, this.carried] = [0, 0];
     return this.advance(water.total);
   }
 
@@ -155,7 +158,7 @@ export class Register {
     const alreadyCounted = this.carried;
     this.total = total;
     this.carried = 0;
-    if (before === undefined) return nothingCounted;
+    if (before === undefined) return { ...nothingCounted, isFirstTotal: true };
     const litres = registerDifference(before, total, this.rollsOverAt);
     if (!litres.ok) return { ...nothingCounted, trouble: litres.fault.message };
     return { litres: Math.max(0, litres.value - alreadyCounted), quality: "metered" };

@@ -48,6 +48,7 @@ import { drawnLeft, leftBehind, threeBehind, type Ahead } from "./in-series";
 import { learn, lessonsOf, vesselLedger, type VesselFacts } from "./lessons";
 import { passage, time } from "./readings";
 import type { KnownComposition } from "./tap-composition";
+import { unloggedOf, type Unlogged } from "./unlogged";
 import { usedBefore, type Before } from "./used-before";
 
 export interface StandingInput extends VesselFacts {
@@ -129,6 +130,8 @@ export interface Standing {
   readonly feedMeetsLimit: boolean;
   /** Figures of this charge that are far from usual and wait to be confirmed or seen again. */
   readonly heldBack: HeldBack;
+  /** Water of this charge that nobody typed; oldest first. */
+  readonly unlogged: readonly Unlogged[];
 }
 
 export interface HeldBack {
@@ -460,6 +463,7 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     ...(rise ? { rise } : {}),
     feedMeetsLimit: believed.feedMeetsLimit,
     heldBack: heldBackOf(input, books, ledger),
+    unlogged: unloggedOf(ledger),
   };
   const dated = leftTo === "limit" && mark ? believed.toEnd : mark;
   return {

@@ -179,7 +179,7 @@ export function silenceWords(where: Standing, wording: Wording): string {
 
 /** What would be left, had a reading above the limit been wrong. */
 function ifWrong({ left }: Standing, wording: Wording): string {
-  return left && left.typical > 0 ? ` If it was wrong, ${wording.litresRange(left.low, left.high)} are left.` : "";
+  return left && left.typical > 0 ? `If it was wrong, ${wording.litresRange(left.low, left.high)} are left.` : "";
 }
 
 /** A bed before the last that is spent. */
@@ -244,7 +244,7 @@ export function reasonWords(reason: Reason, where: Standing, facts: SpokenOf, wo
         ? `Out ${on.output}, your limit is ${on.mark("limit")}: what leaks now harms unseen. Change before you fill on.`
         : `Out ${on.output}, your limit is ${on.mark("limit")}. ${left ? `${left} ` : ""}Finish today and rinse longer.`;
     case "odd-reading":
-      return `Out ${on.output}${on.isAboveHard ? `, ${on.against("hard")}. Don’t use this water` : `; your limit is ${on.mark("limit")}`}. Let it run a minute and look again; look at the bypass and the probe.${ifWrong(where, wording)}`;
+      return `Out ${on.output}${on.isAboveHard ? `, ${on.against("hard")}. Don’t use this water` : `; your limit is ${on.mark("limit")}`}. Let it run a minute and look again; look at the bypass and the probe.`;
     case "above-watch":
       return `Out ${on.output}: ${on.against("watch")}, the limit is ${on.mark("limit")}. ${left}`;
     case "capacity-used":
@@ -287,6 +287,16 @@ export function heldBackWords({ heldBack }: Standing, { marks }: Vessel, wording
     : "";
 }
 
+/** Water that nobody typed: unknown, not none. */
+export function unloggedWords({ unlogged }: Pick<Standing, "unlogged">): string {
+  if (unlogged.some(({ isFirstTotal }) => isFirstTotal))
+    return "What the meter showed before its first total is not known, so the water until then isn’t counted.";
+  if (unlogged.length === 0) return "";
+  return unlogged.length === 1
+    ? "Before one of its readings nobody typed the water: it is unknown, not none."
+    : `Before ${unlogged.length} of its readings nobody typed the water: it is unknown, not none.`;
+}
+
 /** A rise that the curve does not make; which spoke is said, the belief or the readings' own trend. */
 export function riseWords(where: Standing, vessel: Vessel, wording: Wording): string {
   const { rise, verdict, left } = where;
@@ -324,10 +334,12 @@ export function verdictWords(where: Standing, facts: SpokenOf, wording: Wording)
   const once = (sentence: string) =>
     seen && reason.startsWith(seen) && sentence.startsWith(`${seen}. `) ? sentence.slice(seen.length + 2) : sentence;
   const more = [
+    first === "odd-reading" ? ifWrong(where, wording) : "",
     ...rest.map((each) => once(reasonWords(each, where, facts, wording))),
     ...(where.verdict.reasons.includes("not-logged") ? [] : [silenceWords(where, wording)]),
     where.rise ? riseWords(where, facts.vessel, wording) : bypassWords(where),
     heldBackWords(where, facts.vessel, wording),
+    unloggedWords(where),
   ].filter((sentence) => sentence !== "");
   return {
     title: verdictTitle(where, facts.rig, facts.lead),
