@@ -34,14 +34,15 @@ import {
 } from "../src/index";
 import { carbonicPlateau } from "../src/front/meter-throughput";
 import { agree, isUnsettled, largestAgreement } from "../src/belief/groups";
-import { CELLS, chargeScale, markOffsets, weigh, wrongShare } from "../src/belief/weigh";
+import { cellsOf, chargeScale, markOffsets, weigh, wrongShare } from "../src/belief/weigh";
 
 const FEED = 320;
 const LIMIT = 20;
 const MEQ = 6440;
 const N = 34;
 const curve = productCurve(N);
-const scale = chargeScale(MEQ, curve, LIMIT, FEED);
+const scale = chargeScale(MEQ, [curve], LIMIT, FEED);
+const CELLS = cellsOf(scale);
 const promised = Math.exp(scale.logPromised);
 const nobody = ownerBelief([], "vessel");
 /** Readings of a charge as its front of a width and a capacity would give them. */
@@ -287,7 +288,7 @@ describe("what readings do to a belief", () => {
   });
   test("the same readings of another charge are not taken for this one's", () => {
     const groups = readings([0.3, 0.9, 0.99]);
-    const better = chargeScale(1.3 * MEQ, curve, LIMIT, FEED);
+    const better = chargeScale(1.3 * MEQ, [curve], LIMIT, FEED);
     const middle = (of: typeof scale) => xQuantile(capacityWeights(chargeBelief(nobody, 0.03, groups, of)), 0.5);
     expect(middle(scale)).toBeGreaterThan(middle(better) + 0.15);
     expect(middle(scale)).toBe(median(groups));

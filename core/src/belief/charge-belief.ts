@@ -1,5 +1,5 @@
 import { PassedOn } from "../front/passed-on";
-import { FRONT_WIDTHS, frontsOf } from "../front/product-curve";
+import { FRONT_WIDTHS } from "../front/product-curve";
 import { firstPass, shareAt } from "../front/front-table";
 import { RememberedOf } from "../numerics/remembered";
 import { risingRoot } from "../numerics/root";
@@ -16,11 +16,10 @@ import {
   type CapacityWeights,
 } from "./grids";
 import type { ReadingGroup } from "./groups";
-import type { OwnerBelief } from "./owner";
+import { carbonBelief, type OwnerBelief } from "./owner";
 import { leftOfPartUsed, type UsedBefore } from "./part-used";
-import { CELLS, forEachRow, markOffsets, weighLatest, type ChargeScale } from "./weigh";
+import { cellsOf, forEachRow, markOffsets, rowsOf, weighLatest, type ChargeScale } from "./weigh";
 
-const ROWS = WIDTHS * BYPASSES.length;
 /** Kept here, for they stand in the innermost loops. */
 const POINTS = X_POINTS;
 const PER_STEP = 1 / X_STEP;
@@ -46,12 +45,11 @@ export function chargeBelief(
   scale: ChargeScale,
   before?: UsedBefore,
 ): ChargeBelief {
-  const { logPromised, logLimit, curve } = scale;
-  const key = `${JSON.stringify([loadSd, before, logPromised, groups])} ${logLimit.join(" ")} ${curve.key}`;
+  const key = `${JSON.stringify([loadSd, before, groups, scale.tapId])} ${scale.key}`;
   return beliefs.about(owner).of(key, () => believed(owner, loadSd, groups, scale, before));
 }
 
-/** The charges of a train, each with what is believed of it before and after a digit: a quarter of a megabyte each. */
+/** The charges of a train, each with what is believed of it before and after a digit: a quarter of a megabyte each, five times that behind a membrane. */
 const MOST_BELIEFS = 8;
 const beliefs = new RememberedOf<OwnerBelief, ChargeBelief>(MOST_BELIEFS);
 
@@ -64,9 +62,10 @@ function believed(
 ): ChargeBelief {
   const fresh = chargePrior(owner.capacity, loadSd);
   const prior = before === undefined ? fresh : leftOfPartUsed(fresh, before);
-  const weights = new Float64Array(CELLS);
-  forEachRow((width, bypass, from) => {
-    const row = owner.widths[width]! * BYPASS_PRIOR[bypass]!;
+  const weights = new Float64Array(cellsOf(scale));
+  const carbon = carbonBelief(owner, scale);
+  forEachRow(scale, (lane, bypass, from) => {
+    const row = carbon[Math.floor(lane / WIDTHS)]! * owner.widths[lane % WIDTHS]! * BYPASS_PRIOR[bypass]!;
     for (let i = 0; i < X_POINTS; i += 1) weights[from + i] = prior[i]! * row;
   });
   weighLatest(weights, groups, scale);
@@ -75,10 +74,10 @@ function believed(
 
 /** Turns weights, in their own room, into a belief whose rows sum to 1. */
 function summed(weights: Float64Array, scale: ChargeScale): ChargeBelief {
-  const rows = new Float64Array(ROWS);
+  const rows = new Float64Array(rowsOf(scale));
   let total = 0;
   for (const each of weights) total += each;
-  for (let row = 0; row < ROWS; row += 1) {
+  for (let row = 0; row < rows.length; row += 1) {
     let sum = 0;
     for (let i = row * X_POINTS; i < (row + 1) * X_POINTS; i += 1) weights[i] = sum += weights[i]! / total;
     rows[row] = sum;
@@ -89,9 +88,9 @@ function summed(weights: Float64Array, scale: ChargeScale): ChargeBelief {
 /** The same belief with nothing going round the beads: of a charge that nobody has read yet. */
 export function tight({ scale, running, rows }: ChargeBelief): ChargeBelief {
   let total = 0;
-  for (let row = 0; row < ROWS; row += BYPASSES.length) total += rows[row]!;
-  const [alone, alike] = [new Float64Array(CELLS), new Float64Array(ROWS)];
-  for (let row = 0; row < ROWS; row += BYPASSES.length) {
+  for (let row = 0; row < rows.length; row += BYPASSES.length) total += rows[row]!;
+  const [alone, alike] = [new Float64Array(running.length), new Float64Array(rows.length)];
+  for (let row = 0; row < rows.length; row += BYPASSES.length) {
     alike[row] = rows[row]! / total;
     for (let i = row * POINTS; i < (row + 1) * POINTS; i += 1) alone[i] = running[i]! / total;
   }
@@ -99,9 +98,9 @@ export function tight({ scale, running, rows }: ChargeBelief): ChargeBelief {
 }
 
 /** Belief over x alone. */
-export function capacityWeights({ running }: ChargeBelief): CapacityWeights {
+export function capacityWeights({ running, scale }: ChargeBelief): CapacityWeights {
   const weights = new Float64Array(X_POINTS);
-  forEachRow((_, __, from) => {
+  forEachRow(scale, (_, __, from) => {
     for (let i = 0; i < X_POINTS; i += 1) weights[i]! += running[from + i]! - (i > 0 ? running[from + i - 1]! : 0);
   });
   return weights;
@@ -127,10 +126,33 @@ export const markOf = (ec25: number, feedEc25: number, { scale }: ChargeBelief):
   offsets: markOffsets(ec25, feedEc25, scale),
 });
 
-/** A mark reached at a throughput of the beads themselves, whatever the front's width: the first leak. */
-export const markAtThroughput = (throughput: number, { scale }: ChargeBelief): Mark => ({
-  offsets: new Float64Array(ROWS).fill(Math.log(throughput * scale.meq) - scale.logPromised),
-});
+/**
+ * A mark reached at a throughput of the beads themselves, whatever the front's width: the first leak.
+ * @param throughputs one, or one for each curve
+ */
+export function markAtThroughput(throughputs: number | readonly number[], { scale }: ChargeBelief): Mark {
+  const offsets = new Float64Array(rowsOf(scale));
+  const ofCurve = offsets.length / scale.curves.length;
+  scale.curves.forEach((_, curve) => {
+    const throughput = typeof throughputs === "number" ? throughputs : throughputs[curve]!;
+    offsets.fill(Math.log(throughput * scale.meq) - scale.logPromised, curve * ofCurve, (curve + 1) * ofCurve);
+  });
+  return { offsets };
+}
+
+/** meq at which the limit is reached when the resin is as its grade says, by the middle of what is believed of its water. */
+export const promisedMeq = (belief: ChargeBelief): number => {
+  const { logPromised, later } = belief.scale;
+  return Math.exp(logPromised + curveWeights(belief).reduce((sum, weight, curve) => sum + weight * later[curve]!, 0));
+};
+
+/** Weight of each of the curves: how much carbon dioxide there is. */
+export function curveWeights({ rows, scale }: ChargeBelief): Float64Array {
+  const weights = new Float64Array(scale.curves.length);
+  const ofCurve = rows.length / weights.length;
+  rows.forEach((weight, row) => (weights[Math.floor(row / ofCurve)]! += weight));
+  return weights;
+}
 
 /** How much later than the limit a mark comes in the likeliest row of the belief, as a factor on the load. */
 export function laterThanLimit({ rows }: ChargeBelief, { offsets }: Mark): number {
@@ -144,7 +166,7 @@ const LIGHT = 1e-9;
 export function shareReachedBy({ running, rows, scale }: ChargeBelief, { offsets }: Mark, meq: number): number {
   const logLoad = Math.log(meq) - scale.logPromised;
   let share = 0;
-  for (let row = 0; row < ROWS; row += 1) {
+  for (let row = 0; row < rows.length; row += 1) {
     if (rows[row]! < LIGHT) continue;
     share += offsets[row] === -Infinity ? rows[row]! : rowBelow(running, row * POINTS, logLoad - offsets[row]!);
   }
@@ -221,7 +243,7 @@ export interface DrawnCharge {
 /** The charge at a place of the belief's whole, 0 to 1: even places draw it evenly. */
 export function chargeAt({ running, rows }: ChargeBelief, place: number): DrawnCharge {
   let [row, left] = [0, place];
-  while (row < ROWS - 1 && left >= rows[row]!) {
+  while (row < rows.length - 1 && left >= rows[row]!) {
     left -= rows[row]!;
     row += 1;
   }
@@ -243,16 +265,16 @@ export const loadAtMark = ({ scale }: ChargeBelief, { offsets }: Mark, { row, x 
 
 /** Share of the feed that a drawn charge lets through, at any load: its front is looked up once. */
 export function outputOf({ scale }: ChargeBelief, { row, x }: DrawnCharge): (meq: number) => number {
-  const [width, bypass] = [Math.floor(row / BYPASSES.length), BYPASSES[row % BYPASSES.length]!];
-  const front = frontsOf(scale.curve)[width]!;
-  const from = scale.logLimit[width]! - scale.logPromised - x;
+  const [lane, bypass] = [Math.floor(row / BYPASSES.length), BYPASSES[row % BYPASSES.length]!];
+  const front = scale.fronts[lane]!;
+  const from = scale.logLimit[lane]! - scale.logPromised - x;
   return (meq) => bypass + (1 - bypass) * shareAt(front, Math.log(meq) + from);
 }
 
 /** meq at which the beads of a drawn charge let a share of their feed through. */
 export const loadAtShare = ({ scale }: ChargeBelief, { row, x }: DrawnCharge, share: number): number => {
-  const width = Math.floor(row / BYPASSES.length);
-  return Math.exp(scale.logPromised - scale.logLimit[width]! + x + firstPass(frontsOf(scale.curve)[width]!, share));
+  const lane = Math.floor(row / BYPASSES.length);
+  return Math.exp(scale.logPromised - scale.logLimit[lane]! + x + firstPass(scale.fronts[lane]!, share));
 };
 
 /**
@@ -265,9 +287,9 @@ export function loadLettingThrough(
   from: number,
   passed: number,
 ): number {
-  const [width, bypass] = [Math.floor(row / BYPASSES.length), BYPASSES[row % BYPASSES.length]!];
-  const capacity = Math.exp(scale.logPromised - scale.logLimit[width]! + x);
-  const on = new PassedOn(frontsOf(scale.curve)[width]!, bypass);
+  const [lane, bypass] = [Math.floor(row / BYPASSES.length), BYPASSES[row % BYPASSES.length]!];
+  const capacity = Math.exp(scale.logPromised - scale.logLimit[lane]! + x);
+  const on = new PassedOn(scale.fronts[lane]!, bypass);
   return capacity * on.until(on.by(from / capacity) + passed / capacity) - from;
 }
 
@@ -280,7 +302,7 @@ export function shapeOf({ rows }: ChargeBelief): {
   const widths = new Float64Array(WIDTHS);
   let [bypass, tightShare] = [0, 0];
   rows.forEach((weight, row) => {
-    widths[Math.floor(row / BYPASSES.length)]! += weight;
+    widths[Math.floor(row / BYPASSES.length) % WIDTHS]! += weight;
     bypass += weight * BYPASSES[row % BYPASSES.length]!;
     if (row % BYPASSES.length === 0) tightShare += weight;
   });

@@ -1,18 +1,31 @@
 import { firstPass, TABLE_LOW, TABLE_STEP, type FrontTable } from "../front/front-table";
-import { FRONT_WIDTHS, frontsOf, type ProductCurve } from "../front/product-curve";
+import { FRONT_WIDTHS, frontsOfAll, type ProductCurve } from "../front/product-curve";
 import { RememberedOf } from "../numerics/remembered";
 import { BYPASSES, WIDTHS, X_LOW, X_POINTS, X_STEP } from "./grids";
+import type { Id } from "../descriptor/identity";
 import type { ReadingGroup } from "./groups";
 
-/** A charge's scale: what its resin should hold, and where its curve of each width first passes the limit. */
+/**
+ * A charge's scale: what its resin should hold, and where its curve of each width first passes the limit. A lane is one
+ * curve at one width; of a water whose carbon dioxide nobody measured there are five curves, else one.
+ */
 export interface ChargeScale {
   /** meq of the smaller side by the grade, storage and packing in it. */
   readonly meq: number;
-  readonly curve: ProductCurve;
-  /** ln T at which the curve of each of `FRONT_WIDTHS` first passes the limit in the feed of now. */
+  /** By rising carbon dioxide. */
+  readonly curves: readonly ProductCurve[];
+  /** The tap whose carbon dioxide it is. */
+  readonly tapId: Id | undefined;
+  /** By lane, the widths running fastest. */
+  readonly fronts: readonly FrontTable[];
+  /** By lane: ln T on its curve at the load `exp(logPromised)`, where the resin is as its grade says. */
   readonly logLimit: Float64Array;
-  /** ln of the load, meq, at which the limit is reached when the resin is as its grade says. */
+  /** ln of the load, meq, at which the limit is reached when the resin is as its grade says, by the middle curve. */
   readonly logPromised: number;
+  /** By curve: ln of how much later than by the middle one the limit is reached. */
+  readonly later: Float64Array;
+  /** What all of it hangs on. */
+  readonly key: string;
 }
 
 /** A mark this close under the feed is never met before the resin is spent. */
@@ -37,11 +50,37 @@ const shareOfFeed = (ec25: number, feedEc25: number) => Math.min(MOST_OF_THE_FEE
  * @param limitEc25 µS/cm
  * @param feedEc25 µS/cm at the bed now; of an ended charge at its end
  */
-export function chargeScale(meq: number, curve: ProductCurve, limitEc25: number, feedEc25: number): ChargeScale {
+export function chargeScale(
+  meq: number,
+  curves: readonly ProductCurve[],
+  limitEc25: number,
+  feedEc25: number,
+  tapId?: Id,
+): ChargeScale {
   const share = shareOfFeed(limitEc25, feedEc25);
-  const logLimit = Float64Array.from(frontsOf(curve), (front) => firstPass(front, share));
-  return { meq, curve, logLimit, logPromised: Math.log(meq) + atUsualWidth(logLimit) };
+  const fronts = frontsOfAll(curves);
+  const passes = Float64Array.from(fronts, (front) => firstPass(front, share));
+  const usual = Float64Array.from(curves, (_, curve) =>
+    atUsualWidth(passes.subarray(curve * WIDTHS, (curve + 1) * WIDTHS)),
+  );
+  const middle = usual[usual.length >> 1]!;
+  const later = usual.map((each) => each - middle);
+  const logLimit = passes.map((each, lane) => each - later[Math.floor(lane / WIDTHS)]!);
+  const logPromised = Math.log(meq) + middle;
+  const key = `${logPromised} ${logLimit.join(" ")} ${curves.map((curve) => curve.key).join("|")}`;
+  return { meq, curves, tapId, fronts, logLimit, logPromised, later, key };
 }
+
+/** The same scale for a charge of other resin. @param meq of its smaller side */
+export function scaledTo(meq: number, scale: ChargeScale): ChargeScale {
+  const logPromised = scale.logPromised + Math.log(meq / scale.meq);
+  return { ...scale, meq, logPromised, key: `${logPromised} ${scale.key}` };
+}
+
+/** Rows of a belief on this scale: each lane with each share of water round the beads. */
+export const rowsOf = ({ fronts }: Pick<ChargeScale, "fronts">) => fronts.length * BYPASSES.length;
+/** Number of (lane, bypass, x) points, x running fastest. */
+export const cellsOf = (scale: Pick<ChargeScale, "fronts">) => rowsOf(scale) * X_POINTS;
 
 /** Share of single looks that are simply wrong, what is left of it with each that agrees, and the least: planning assumptions. */
 const WRONG_SHARE = 0.08;
@@ -79,10 +118,6 @@ function likelihood(logSeen: number, ppm: number, wrong: number, expected: numbe
   return (((1 - wrong) * NORMAL_PEAK) / sd) * Math.exp(-0.5 * z * z) + wrong * MISSES;
 }
 
-const ROWS = WIDTHS * BYPASSES.length;
-/** Number of (width, bypass, x) points, x running fastest. */
-export const CELLS = ROWS * X_POINTS;
-
 /** Points of the front's table that a step of x takes back, and where x = its lowest is read at ln T = 0. */
 const TABLE_POINTS_A_STEP = X_STEP / TABLE_STEP;
 const READ_FROM = -(X_LOW + TABLE_LOW) / TABLE_STEP;
@@ -115,8 +150,13 @@ class AtLoad {
 
 /** Where each row still has weight: from its first to behind its last point. */
 class Living {
-  readonly first = new Int32Array(ROWS);
-  readonly end = new Int32Array(ROWS).fill(X_POINTS);
+  readonly first: Int32Array;
+  readonly end: Int32Array;
+
+  constructor(rows: number) {
+    this.first = new Int32Array(rows);
+    this.end = new Int32Array(rows).fill(X_POINTS);
+  }
 
   /** Leaves out what is at or below a floor at a row's ends. */
   narrow(weights: Float64Array, row: number, floor: number): void {
@@ -136,7 +176,7 @@ function largestOf(weights: Float64Array): number {
 }
 
 /**
- * Multiplies weights over (width, bypass, x) by what a group of readings says (mixture likelihood of a reading that may
+ * Multiplies weights over (lane, bypass, x) by what a group of readings says (mixture likelihood of a reading that may
  * simply be wrong: Jaynes 2003, chapter 21).
  *
  * @param floor weights at or below it are let go
@@ -156,10 +196,11 @@ function weighGroup(
   const wrong = wrongShare(group.agreeing);
   const logLoad = group.meq > 0 ? Math.log(group.meq) : -Infinity;
   const logSeen = Math.log(group.ec25 + OFFSET_PPM * ppm);
-  const fronts = frontsOf(scale.curve);
-  for (let row = 0; row < ROWS; row += 1) {
-    const width = Math.floor(row / BYPASSES.length);
-    if (row % BYPASSES.length === 0) atLoad.read(fronts[width]!, logLoad - scale.logPromised + scale.logLimit[width]!);
+  const rows = rowsOf(scale);
+  for (let row = 0; row < rows; row += 1) {
+    const lane = Math.floor(row / BYPASSES.length);
+    if (row % BYPASSES.length === 0)
+      atLoad.read(scale.fronts[lane]!, logLoad - scale.logPromised + scale.logLimit[lane]!);
     living.narrow(weights, row, floor);
     const bypass = BYPASSES[row % BYPASSES.length]!;
     const [round, bed] = [bypass * feedEc25, (1 - bypass) * feedEc25];
@@ -184,7 +225,7 @@ export function weigh(
   scale: ChargeScale,
   forgotten = FORGOTTEN,
 ): void {
-  const [living, atLoad] = [new Living(), new AtLoad()];
+  const [living, atLoad] = [new Living(rowsOf(scale)), new AtLoad()];
   let largest = largestOf(weights);
   for (let i = groups.length - 1; i >= 0; i -= 1) {
     largest = weighGroup(weights, groups[i]!, scale, living, atLoad, forgotten * largest);
@@ -194,18 +235,17 @@ export function weigh(
   }
 }
 
-/** What the readings of some rigs say is kept: a quarter of a megabyte each. */
+/** What the readings of some rigs say is kept: a quarter of a megabyte each, five times that behind a membrane. */
 const MOST_KEPT = 12;
 const readingsSaid = new RememberedOf<readonly FrontTable[], Float64Array>(MOST_KEPT);
 
-/** What groups of readings say over (width, bypass, x); said again with one group more it costs that group alone. */
+/** What groups of readings say over (lane, bypass, x); said again with one group more it costs that group alone. */
 function likelihoodOf(groups: readonly ReadingGroup[], scale: ChargeScale): Float64Array {
-  const kept = readingsSaid.about(frontsOf(scale.curve));
-  const keyOf = (some: readonly ReadingGroup[]) =>
-    `${scale.logPromised} ${scale.logLimit.join(" ")} ${JSON.stringify(some)}`;
+  const kept = readingsSaid.about(scale.fronts);
+  const keyOf = (some: readonly ReadingGroup[]) => `${scale.key} ${JSON.stringify(some)}`;
   return kept.of(keyOf(groups), () => {
     const earlier = kept.get(keyOf(groups.slice(0, -1)));
-    const all = earlier ? earlier.slice() : new Float64Array(CELLS).fill(1);
+    const all = earlier ? earlier.slice() : new Float64Array(cellsOf(scale)).fill(1);
     weigh(all, earlier ? groups.slice(-1) : groups, scale, FORGOTTEN_OF_READINGS);
     return all;
   });
@@ -215,30 +255,32 @@ function likelihoodOf(groups: readonly ReadingGroup[], scale: ChargeScale): Floa
 export function weighLatest(weights: Float64Array, groups: readonly ReadingGroup[], scale: ChargeScale): void {
   if (groups.length > 1) {
     const earlier = likelihoodOf(groups.slice(0, -1), scale);
-    for (let i = 0; i < CELLS; i += 1) weights[i]! *= earlier[i]!;
+    for (let i = 0; i < weights.length; i += 1) weights[i]! *= earlier[i]!;
   }
   weigh(weights, groups.slice(-1), scale);
 }
 
-/** Calls with the start of each row of x: width and bypass by their places. */
-export function forEachRow(visit: (width: number, bypass: number, from: number) => void): void {
-  for (let width = 0; width < WIDTHS; width += 1)
+/** Calls with the start of each row of x: lane and bypass by their places. */
+export function forEachRow(
+  { fronts }: Pick<ChargeScale, "fronts">,
+  visit: (lane: number, bypass: number, from: number) => void,
+): void {
+  for (let lane = 0; lane < fronts.length; lane += 1)
     for (let bypass = 0; bypass < BYPASSES.length; bypass += 1)
-      visit(width, bypass, (width * BYPASSES.length + bypass) * X_POINTS);
+      visit(lane, bypass, (lane * BYPASSES.length + bypass) * X_POINTS);
 }
 
 /**
  * ln of how much later than the limit (without bypass) a mark is reached, for each row: later for a higher mark, earlier
  * where water goes round the beads, -Infinity where that alone is beyond it.
  */
-export function markOffsets(ec25: number, feedEc25: number, { curve, logLimit }: ChargeScale): Float64Array {
-  const fronts = frontsOf(curve);
-  const offsets = new Float64Array(ROWS);
-  forEachRow((width, row) => {
+export function markOffsets(ec25: number, feedEc25: number, scale: ChargeScale): Float64Array {
+  const { fronts, logLimit } = scale;
+  const offsets = new Float64Array(rowsOf(scale));
+  forEachRow(scale, (lane, row) => {
     const bypass = BYPASSES[row]!;
     const share = (shareOfFeed(ec25, feedEc25) - bypass) / (1 - bypass);
-    offsets[width * BYPASSES.length + row] =
-      share <= 0 ? -Infinity : firstPass(fronts[width]!, share) - logLimit[width]!;
+    offsets[lane * BYPASSES.length + row] = share <= 0 ? -Infinity : firstPass(fronts[lane]!, share) - logLimit[lane]!;
   });
   return offsets;
 }

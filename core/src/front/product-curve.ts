@@ -146,6 +146,14 @@ export function frontOf({ transferUnits, composed }: Omit<ProductCurve, "key">, 
 
 const tables = new Remembered<readonly FrontTable[]>(MOST_CURVES);
 
+const lanes = new Remembered<readonly FrontTable[]>(MOST_CURVES);
+
+/** The fronts of several curves, one curve after the other: the same table for the same curves. */
+export const frontsOfAll = (curves: readonly ProductCurve[]): readonly FrontTable[] =>
+  curves.length === 1
+    ? frontsOf(curves[0]!)
+    : lanes.of(curves.map(({ key }) => key).join("|"), () => curves.flatMap(frontsOf));
+
 /** A curve at each of `FRONT_WIDTHS`, made once. */
 export const frontsOf = (curve: ProductCurve): readonly FrontTable[] =>
   tables.of(curve.key, () => Array.from(FRONT_WIDTHS, (width) => frontOf(curve, width)));

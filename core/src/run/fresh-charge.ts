@@ -1,4 +1,5 @@
 import { chargeBelief, markAtThroughput, markOf, tight, type ChargeBelief, type Mark } from "../belief/charge-belief";
+import { scaledTo } from "../belief/weigh";
 import type { OwnerBelief } from "../belief/owner";
 import type { Charge } from "../resin/charge.record";
 import type { Rig } from "../rig/rig.record";
@@ -29,11 +30,10 @@ export function freshCharge({ rig, vessel, worked, owner }: FreshFacts, filling:
   const { standing: where, belief } = worked;
   const asCharge = { ...where.charge, ...filling } as Charge;
   const meq = 1000 * filling.resinLitres * gradeCapacityOf(asCharge) * chargeCondition(asCharge);
-  const logPromised = belief.scale.logPromised + Math.log(meq / belief.scale.meq);
-  const fresh = tight(chargeBelief(owner, FRESH_SD, [], { ...belief.scale, meq, logPromised }));
+  const fresh = tight(chargeBelief(owner, FRESH_SD, [], scaledTo(meq, belief.scale)));
   const mark =
     where.leak && rig.use === "aquarium"
-      ? markAtThroughput(where.leak.throughput, fresh)
+      ? markAtThroughput(where.leak.throughputs, fresh)
       : markOf(limitOf(vessel), where.feed.typical, fresh);
   return { belief: fresh, mark };
 }

@@ -11,7 +11,8 @@ import { GRADE_CAPACITIES, GRADE_HEALTH, SINGLE_BEADS, smallerSide, type Beads }
 import { PACKING_FACTORS, storageFactor } from "../resin/storage";
 import { fail, succeed, within, type Result } from "../result";
 import { scaleFactor } from "../water/meter";
-import { compositionAtResin, type KnownComposition } from "./tap-composition";
+import type { CarbonDioxideKnown } from "../water/unmeasured";
+import { watersAtResin, type KnownComposition } from "./tap-composition";
 
 /** A vessel with what its bed's work hangs on. */
 export interface BedFacts {
@@ -42,7 +43,12 @@ export const hardOf = ({ marks }: Vessel) => marks.hard / scaleFactor(marks.scal
 /** A charge as the water meets it. */
 export interface Hydraulics {
   readonly bed: BedAnswer;
-  readonly curve: ProductCurve;
+  /** By rising carbon dioxide: one where it is known. */
+  readonly curves: readonly ProductCurve[];
+  readonly tapId: Id;
+  /** What is known of the carbon dioxide; absent where no composition is known. */
+  readonly carbon: CarbonDioxideKnown | undefined;
+  /** The likeliest. */
   readonly composition: KnownComposition | undefined;
   /** Of one kind of beads alone: load that a meter sees beside all that its side takes; 1 where nobody knows the water. */
   readonly seenShare: number;
@@ -54,6 +60,8 @@ const sideLoad = ({ ions }: KnownComposition, beads: Beads) =>
     ? ions.na + ions.nh4 + ions.k + ions.mg + ions.ca
     : ions.cl + ions.no3 + ions.so4 + ions.hco3 + ions.sio2;
 
+const NO_WATER = { carbon: undefined, composition: undefined } as const;
+
 /** Bed, front and water of a charge; a fault where the rig has no tap or the bed is none. */
 export function hydraulicsOf(charge: Charge, { rig, vessel, taps, reports }: BedFacts): Result<Hydraulics> {
   const tap = taps.get(rig.tapId);
@@ -61,12 +69,21 @@ export function hydraulicsOf(charge: Charge, { rig, vessel, taps, reports }: Bed
   const { beads = "mixed" } = charge;
   const bed = within("bed", bedOf(charge, vessel, rig.flow, tap));
   if (!bed.ok) return bed;
-  const water = compositionAtResin(rig, tap, reports);
-  // The product of one kind of beads is no water whose curve a meter follows: its front alone counts.
-  const composition = beads === "mixed" ? water : undefined;
-  const curve = productCurve(bed.value.transferUnits, composition, GRADE_CAPACITIES[charge.grade]);
+  const { waters = [], carbon } = watersAtResin(rig, tap, reports) ?? {};
+  const water = waters[waters.length >> 1];
+  const { transferUnits } = bed.value;
   const seenShare = beads === "mixed" || !water ? 1 : Math.min(1, water.ec25 / 100 / sideLoad(water, beads));
-  return succeed({ bed: bed.value, curve, composition, seenShare });
+  // The product of one kind of beads is no water whose curve a meter follows: its front alone counts.
+  if (beads !== "mixed" || !water)
+    return succeed({
+      ...{ bed: bed.value, curves: [productCurve(transferUnits)], tapId: tap.id, seenShare },
+      ...NO_WATER,
+    });
+  const sides = GRADE_CAPACITIES[charge.grade];
+  const all = waters.map((each) => productCurve(transferUnits, each, sides));
+  // Behind a barrel that takes the carbon dioxide out all of them are one.
+  const curves = all.every(({ key }) => key === all[0]!.key) ? all.slice(0, 1) : all;
+  return succeed({ bed: bed.value, curves, tapId: tap.id, carbon, composition: water, seenShare });
 }
 
 const bedOf = (charge: Charge, vessel: Vessel, flow: number, { temperature }: Tap): Result<BedAnswer> =>
@@ -83,4 +100,4 @@ const bedOf = (charge: Charge, vessel: Vessel, flow: number, { temperature }: Ta
 
 /** The scale of a charge: what its resin should hold up to the limit, at a feed in µS/cm. */
 export const scaleOfCharge = (charge: Charge, vessel: Vessel, hydraulics: Hydraulics, feedEc25: number): ChargeScale =>
-  chargeScale(hydraulics.seenShare * chargeMeq(charge), hydraulics.curve, limitOf(vessel), feedEc25);
+  chargeScale(hydraulics.seenShare * chargeMeq(charge), hydraulics.curves, limitOf(vessel), feedEc25, hydraulics.tapId);

@@ -33,8 +33,7 @@ export const recallTaught = (kept: Taught): void => kept.forEach(([from, lesson]
 
 function lessonOnce(facts: EndedChargeFacts): Lesson | undefined {
   const { scale, ...rest } = facts;
-  const { curve, logPromised, logLimit } = scale;
-  return taught.of(`${JSON.stringify(rest)} ${curve.key} ${logPromised} ${logLimit.join(" ")}`, () => lessonOf(facts));
+  return taught.of(`${JSON.stringify(rest)} ${scale.tapId} ${scale.key}`, () => lessonOf(facts));
 }
 
 /** What the ended charges of a vessel, or of all of a train, teach; those that ended by a fault, began part-used or are left out teach nothing. */

@@ -3,11 +3,13 @@ import {
   capacityWeights,
   chargeAt,
   chargeBelief,
+  curveWeights,
   laterThanLimit,
   loadAtMark,
   markAtThroughput,
   markOf,
   outputOf,
+  promisedMeq,
   shapeOf,
   shareReachedBy,
   tight,
@@ -144,9 +146,11 @@ export interface Leak extends ThreeOf<number> {
   readonly species: NonNullable<ProductCurve["leak"]>["species"];
   /** Whether the leaking water stays below the limit on a meter. */
   readonly isUnseen: boolean;
-  /** Load at the first leak as a share of the load at the limit, and of the capacity. */
+  /** By the middle of what is believed of the water: load at the first leak as a share of the load at the limit, and of the capacity. */
   readonly share: number;
   readonly throughput: number;
+  /** By curve: of a water whose carbon dioxide nobody measured there are five. */
+  readonly throughputs: readonly number[];
 }
 
 /** A standing with what its dates and its curve are drawn from. */
@@ -325,7 +329,7 @@ function believe(
     feedMeetsLimit: limitEc25 >= feed.typical,
     leak,
     ahead,
-    toEnd: leak && rig.use === "aquarium" ? markAtThroughput(leak.throughput, belief) : toLimit,
+    toEnd: leak && rig.use === "aquarium" ? markAtThroughput(leak.throughputs, belief) : toLimit,
   };
 }
 
@@ -358,7 +362,7 @@ function riseOf({ belief, owner, loadSd, before, groups, toLimitEc25 }: Believed
 function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
   const { belief, groups, used, before, owner, question, toLimit, toHard, toEnd, leak, feedMeetsLimit, work, ahead } =
     believed;
-  const promised = Math.exp(belief.scale.logPromised + xQuantile(owner.capacity, 0.5));
+  const promised = promisedMeq(belief) * Math.exp(xQuantile(owner.capacity, 0.5));
   const promisedShare =
     (used.meq + before.meq) / (promised * (leak && toEnd !== toLimit ? Math.min(1, leak.share) : 1));
   const litres = groups.map((group) => group.litres);
@@ -431,7 +435,7 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
   const { charge, outputs } = ledger;
   const { mark, rise, leftTo, ...judged } = judge(input, believed);
   const { sinceLog, use, firstDay } = believed.work;
-  const limitThroughput = Math.exp(belief.scale.logPromised) / belief.scale.meq;
+  const limitThroughput = promisedMeq(belief) / belief.scale.meq;
   const shape = shapeOf(belief);
   const own = mark && threeBehind(belief, mark, ahead, question);
   const left = own && rise ? noLaterThan(own, rise, sinceLog.litres) : own;
@@ -445,7 +449,9 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     ...figuresOf(believed),
     ...judged,
     limitThroughput,
-    markThroughput: limitThroughput * (mark ? laterThanLimit(belief, mark) : 1),
+    markThroughput: mark
+      ? (Math.exp(belief.scale.logPromised) * laterThanLimit(belief, mark)) / belief.scale.meq
+      : limitThroughput,
     taught: owner.taught,
     feed,
     passage: passage(input.rig),
@@ -494,7 +500,7 @@ function aheadHolds({ belief, ahead, used, feed, leak }: Believed, mark: Mark | 
   };
   return {
     ...(mark ? { toMark: until(mark) } : {}),
-    ...(leak ? { toLeak: until(markAtThroughput(leak.throughput, belief)) } : {}),
+    ...(leak ? { toLeak: until(markAtThroughput(leak.throughputs, belief)) } : {}),
   };
 }
 
@@ -528,16 +534,25 @@ const ALMOST_SURELY = 0.02;
 /** A first leak this close before the limit shows on the meter. */
 const SEEN_FROM = 0.95;
 
+/** The place at which half of the weight is reached. */
+function middleOf(weights: Float64Array): number {
+  let below = 0;
+  return weights.findIndex((each) => (below += each) >= 0.5 - 1e-9);
+}
+
 function leakOf(
   belief: ChargeBelief,
   question: LeftQuestion,
   composition: KnownComposition | undefined,
   ahead: Ahead,
 ): Leak | undefined {
-  const { curve } = belief.scale;
-  if (!composition || !curve.leak) return undefined;
-  const { throughput, species } = curve.leak;
-  const share = throughput / (Math.exp(belief.scale.logPromised) / belief.scale.meq);
-  const left = threeBehind(belief, markAtThroughput(throughput, belief), ahead, question);
-  return { ...left, species, isUnseen: share < SEEN_FROM, share, throughput };
+  const leaks = belief.scale.curves.flatMap(({ leak }) => (leak ? [leak] : []));
+  if (!composition || leaks.length < belief.scale.curves.length) return undefined;
+  const middle = middleOf(curveWeights(belief));
+  const { throughput, species } = leaks[middle]!;
+  const { meq, logPromised, later } = belief.scale;
+  const share = (throughput * meq) / Math.exp(logPromised + later[middle]!);
+  const throughputs = leaks.map((each) => each.throughput);
+  const left = threeBehind(belief, markAtThroughput(throughputs, belief), ahead, question);
+  return { ...left, species, isUnseen: share < SEEN_FROM, share, throughput, throughputs };
 }

@@ -3,6 +3,7 @@ import { CO2_MG_PER_MMOL } from "../water/carbon-dioxide";
 import { behindMembrane, ionFeed, withCarbonDioxide } from "../water/ion-feed";
 import { describeReport, waterOfReport } from "../water/report";
 import { scaleFactor } from "../water/meter";
+import { carbonDioxideOf, FIFTHS, USUAL_SILICA, usualAlkalinity, type CarbonDioxideKnown } from "../water/unmeasured";
 import type { Tap } from "../feed/tap.record";
 import type { Rig } from "../rig/rig.record";
 import type { ReportValues, WaterReport } from "../water/water-report.record";
@@ -30,14 +31,42 @@ export interface KnownComposition extends CurveWater {
   readonly silica: number;
 }
 
+/** The waters that may reach a rig's resin, all equally likely, by rising carbon dioxide: one where it is known, else five. */
+export interface WatersAtResin {
+  readonly waters: readonly KnownComposition[];
+  readonly carbon: CarbonDioxideKnown;
+}
+
 /**
- * The water that reaches a rig's resin, ion by ion: known where its alkalinity is, by an analysis or alone.
+ * The water that reaches a rig's resin, ion by ion: known where its alkalinity is, by an analysis or alone; behind a membrane
+ * always, for there what nobody measured of the carbonic acid is one of five values, and is often most of the load.
  *
- * @returns undefined where nobody knows the alkalinity, or the figures make no water
+ * @returns undefined where nobody knows the alkalinity and no membrane stands before, or the figures make no water
  */
+export function watersAtResin(rig: Rig, tap: Tap, reports?: readonly WaterReport[]): WatersAtResin | undefined {
+  const known = tapValues(tap, reports);
+  const share = passage(rig);
+  const { ec25 = 0 } = known;
+  const carbon = carbonDioxideOf({ ...known, ec25 });
+  const one = (values: ReportValues) => {
+    const water = waterReaching(rig, values);
+    return water && { waters: [water], carbon };
+  };
+  if (share === 1) return known.alkalinity === undefined ? undefined : one(known);
+  const { ph: _said, ...rest } = known;
+  const assumed = { alkalinity: usualAlkalinity(ec25), silica: USUAL_SILICA, ...rest };
+  if (carbon.sd === 0) return one({ ...assumed, co2: carbon.median });
+  const waters = FIFTHS.map((z) => waterReaching(rig, { ...assumed, co2: carbon.median * Math.exp(carbon.sd * z) }));
+  return waters.every((water) => water !== undefined) ? { waters, carbon } : undefined;
+}
+
+/** The one water at the resin that is likeliest by what is known of the tap. @see watersAtResin */
 export function compositionAtResin(rig: Rig, tap: Tap, reports?: readonly WaterReport[]): KnownComposition | undefined {
-  const values = tapValues(tap, reports);
-  if (values.alkalinity === undefined) return undefined;
+  const { waters = [] } = watersAtResin(rig, tap, reports) ?? {};
+  return waters[waters.length >> 1];
+}
+
+function waterReaching(rig: Rig, values: ReportValues): KnownComposition | undefined {
   const described = describeReport(values);
   const water = ionFeed(waterOfReport(values), described.ok ? described.value.hidden.ammonia : 0);
   if (!described.ok || !water.ok) return undefined;

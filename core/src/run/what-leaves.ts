@@ -99,7 +99,7 @@ function believedAt(ledger: ChargeLedger, facts: LedgerFacts): readonly number[]
   });
   const loadSd = loadSdOf(used);
   const water = lines.map((line) => [line.litres, line.feedEc25]);
-  const key = `${JSON.stringify([loadSd, before.used, groups, water, scale.logPromised])} ${scale.logLimit.join(" ")} ${scale.curve.key}`;
+  const key = `${JSON.stringify([loadSd, before.used, groups, water, scale.tapId])} ${scale.key}`;
   return known.about(owner).of(key, () => {
     const belief = chargeBelief(owner, loadSd, groups, scale, before.used);
     const draws = Array.from({ length: DRAWS }, (_, i) => outputOf(belief, chargeAt(belief, (i + 0.5) / DRAWS)));
