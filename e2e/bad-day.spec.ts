@@ -55,10 +55,12 @@ test("a phone whose clock is a year ahead says so before anything is kept, and o
   await expect(question.getByRole("radio", { name: /^Right/ })).toHaveAttribute("aria-checked", "true");
   await tapDigits(page, "2");
   await page.getByTestId("keep-it").click();
+  await expect(page.getByTestId("toast")).toContainText("out 2");
   await allSent(page);
   const newest = [...(await list("visits"))].sort((a, b) => (a.id < b.id ? 1 : -1))[0]!;
   expect(Math.abs(Date.parse(newest.at!) - Date.now())).toBeLessThan(120_000);
   await page.getByTestId("undo").click();
+  await expect(page.getByTestId("toast")).toContainText("Undone");
   await allSent(page);
 
   // Whoever insists on the phone's time keeps it, marked and counted nowhere.
@@ -66,6 +68,7 @@ test("a phone whose clock is a year ahead says so before anything is kept, and o
   await question.getByRole("radio", { name: /^Phone/ }).click();
   await tapDigits(page, "180");
   await page.getByTestId("keep-it").click();
+  await expect(page.getByTestId("toast")).toContainText("out 180");
   await allSent(page);
   const ahead = (await list("visits")).find(({ at }) => Date.parse(at!) > Date.now() + 300 * DAY)!;
   expect(await rackOf(right)).toEqual(before);

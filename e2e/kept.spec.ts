@@ -131,6 +131,7 @@ test("a feed far from usual is asked about first, and counts once it is said to 
     .poll(async () => Number((await left.innerText()).replaceAll(",", "")))
     .toBeLessThan(0.5 * Number(before.replaceAll(",", "")));
   await page.getByTestId("keep-it").click();
+  await expect(page.getByTestId("toast")).toContainText("Kept for Van");
   await allSent(page);
   const visits = (await list(demo, "visits")) as unknown as { readings: { value: number; confirmed?: boolean }[] }[];
   const kept = visits.flatMap(({ readings }) => readings).find(({ value }) => value === 860);

@@ -3,7 +3,7 @@ import { useFocusOnPlace } from "../ui/place-title";
 
 /** A page of the app: a way to another place, and the place with its heading. */
 function page(heading?: string) {
-  document.body.innerHTML = `<nav><a href="#" id="way">Water</a></nav><main>${heading ? `<h1>${heading}</h1>` : ""}</main>`;
+  document.body.innerHTML = `<nav><a href="#" id="way">Water</a></nav><main>${heading ? `<h1>${heading}</h1>` : ""}</main><button id="undo">Undo</button>`;
   document.getElementById("way")!.focus();
   return document.querySelector("main")!;
 }
@@ -37,6 +37,17 @@ describe("after going to another place the focus", () => {
     main.querySelector("h1")!.replaceWith(Object.assign(document.createElement("h1"), { textContent: "The taps" }));
     await later(50);
     expect(document.activeElement).toBe(document.body);
+  });
+
+  test("stays in the frame round the place, once the hand has gone there from the heading", async () => {
+    const main = page();
+    goes().rerender({ path: "/water" });
+    main.innerHTML = "<h1>Water</h1>";
+    await waitFor(() => expect(focused()).toBe("Water"));
+    document.getElementById("undo")!.focus();
+    main.innerHTML = "<h1>The water</h1>";
+    await later(50);
+    expect(focused()).toBe("Undo");
   });
 
   test("stays on what was pressed in a place that only changes its address, and comes where the same heading stays", async () => {

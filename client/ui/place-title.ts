@@ -14,7 +14,7 @@ const STAYS_AFTER = 200;
 
 /**
  * After going to another place the focus stands at its heading, as it would on a page of its own, however late that comes
- * and also when it is drawn anew; until the hand moves on to something in the place.
+ * and also when it is drawn anew; until the hand moves on.
  */
 export function useFocusOnPlace(path: string): void {
   const before = useRef(path);
@@ -38,8 +38,9 @@ export function useFocusOnPlace(path: string): void {
       clearTimeout(timer);
       document.removeEventListener("focusin", movedOn);
     };
+    // Before the heading has it, only what is focused in the place itself is the hand's: a closing sheet gives the focus back.
     const movedOn = ({ target }: FocusEvent) => {
-      if (target !== given && target !== pressed && (target as Element).closest("main")) end();
+      if (target !== given && target !== pressed && (given || (target as Element).closest("main"))) end();
     };
     const timer = setTimeout(() => {
       stays = true;
