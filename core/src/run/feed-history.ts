@@ -4,9 +4,10 @@ import type { Id } from "../descriptor/identity";
 import type { FeedTest } from "../feed/feed-test.record";
 import type { Tap } from "../feed/tap.record";
 import type { Rig } from "../rig/rig.record";
-import type { Visit } from "../rig/visit.record";
+import type { ReadingRecord, Visit } from "../rig/visit.record";
+import { BELOW_A_STEP, scaleFactor } from "../water/meter";
 import type { Meter } from "../water/meter.record";
-import { passage, recordedEc25, resinFeedPoint, statedFeed, time } from "./readings";
+import { passage, recordedEc25, resinFeedPoint, scaleOf, statedFeed, stepOf, time } from "./readings";
 
 export interface FeedFacts {
   readonly rig: Rig;
@@ -28,6 +29,8 @@ export interface DoubtfulFeed {
 interface TakenFeed extends FeedPoint {
   readonly recordId: Id;
   readonly confirmed: boolean;
+  /** µS/cm that it may be: more than what counts where the meter showed 0. */
+  readonly upTo: number;
 }
 
 const DAY = 86_400_000;
@@ -45,17 +48,48 @@ const SEEN_AGAIN = Math.log(1.25);
 /** Latest readings whose median is the usual. */
 const USUAL_OF = 7;
 
+/** What was seen of a feed, µS/cm: as read, or where the meter showed 0 what it may hide. */
+interface Seen {
+  readonly ec25: number;
+  readonly upTo: number;
+}
+
+/** Steps of the meters as far as their readings show them. */
+class Steps {
+  private readonly shown = new Map<Id | undefined, number[]>();
+
+  constructor({ visits, feedTests = [] }: Pick<FeedFacts, "visits" | "feedTests">) {
+    for (const { meterId, value } of [...visits.flatMap(({ readings }) => readings), ...feedTests]) {
+      const known = this.shown.get(meterId);
+      if (known) known.push(value);
+      else this.shown.set(meterId, [value]);
+    }
+  }
+
+  /** @returns nothing where the scale is not known */
+  seen(
+    reading: Pick<ReadingRecord, "meterId" | "scale" | "value" | "temperature">,
+    meters: ReadonlyMap<Id, Meter>,
+  ): Seen | undefined {
+    const ec25 = recordedEc25(reading, meters);
+    if (ec25 === undefined || ec25 > 0) return ec25 === undefined ? undefined : { ec25, upTo: ec25 };
+    const step = stepOf(this.shown.get(reading.meterId) ?? []) / scaleFactor(scaleOf(reading, meters));
+    return { ec25: BELOW_A_STEP * step, upTo: 2 * BELOW_A_STEP * step };
+  }
+}
+
 /** What the readings of a visit say of the feed at the resin: the median behind the membrane, else at the tap times passage. */
-function feedOfVisit(visit: Visit, { rig, meters }: FeedFacts): TakenFeed | undefined {
+function feedOfVisit(visit: Visit, { rig, meters }: FeedFacts, steps: Steps): TakenFeed | undefined {
   for (const point of new Set([resinFeedPoint(rig), "feed"] as const)) {
     const share = point === "feed" ? passage(rig) : 1;
     const taken = visit.readings.flatMap((reading) => {
-      const ec25 = reading.point === point ? recordedEc25(reading, meters) : undefined;
-      return ec25 === undefined || ec25 <= 0 ? [] : [{ ec25: ec25 * share, confirmed: reading.confirmed === true }];
+      const seen = reading.point === point ? steps.seen(reading, meters) : undefined;
+      return seen ? [{ ...seen, confirmed: reading.confirmed === true }] : [];
     });
     if (taken.length === 0) continue;
-    const ec25 = median(taken.map((each) => each.ec25));
-    return { at: time(visit.at), ec25, recordId: visit.id, confirmed: taken.some((each) => each.confirmed) };
+    const middle = (of: (each: Seen) => number) => share * median(taken.map(of));
+    const [ec25, upTo] = [middle((each) => each.ec25), middle((each) => each.upTo)];
+    return { at: time(visit.at), ec25, upTo, recordId: visit.id, confirmed: taken.some((each) => each.confirmed) };
   }
   return undefined;
 }
@@ -73,12 +107,14 @@ export class FeedHistory {
       if (known) known.push(taken);
       else byTap.set(tapId, [taken]);
     };
-    for (const visit of facts.visits) add(visit.tapId, feedOfVisit(visit, facts));
+    const steps = new Steps(facts);
+    const share = passage(facts.rig);
+    for (const visit of facts.visits) add(visit.tapId, feedOfVisit(visit, facts, steps));
     for (const test of facts.feedTests ?? []) {
-      const ec25 = recordedEc25(test, facts.meters);
-      if (ec25 === undefined || ec25 <= 0) continue;
-      const confirmed = test.confirmed === true;
-      add(test.tapId, { at: time(test.at), ec25: ec25 * passage(facts.rig), recordId: test.id, confirmed });
+      const seen = steps.seen(test, facts.meters);
+      if (!seen) continue;
+      const [at, confirmed] = [time(test.at), test.confirmed === true];
+      add(test.tapId, { at, ec25: seen.ec25 * share, upTo: seen.upTo * share, recordId: test.id, confirmed });
     }
     const doubtful: DoubtfulFeed[] = [];
     for (const [tapId, taken] of byTap) {
@@ -100,7 +136,7 @@ export class FeedHistory {
       const usual = latest.length > 0 ? median(latest) : stated?.typical;
       const next = taken[i + 1];
       const seenAgain = next !== undefined && Math.abs(Math.log(next.ec25 / each.ec25)) < SEEN_AGAIN;
-      const near = usual === undefined || !(Math.abs(Math.log(each.ec25 / usual)) > room);
+      const near = usual === undefined || !(Math.log(each.ec25 / usual) > room || Math.log(usual / each.upTo) > room);
       if (near || each.confirmed || seenAgain || isAgain(each, taken[i - 1])) believed.push(each);
       else doubtful.push({ recordId: each.recordId, ec25: each.ec25, usual });
     });

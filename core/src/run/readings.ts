@@ -24,6 +24,15 @@ export function recordedEc25(
   return ec25.ok ? ec25.value : undefined;
 }
 
+/** Digits behind the point of a value as it was typed. @example decimalsOf(0.35) // 2 */
+const decimalsOf = (value: number) => (String(value).split(".")[1] ?? "").length;
+
+/**
+ * The finest step that a meter was seen to show, on its own scale: 1 where it never showed a decimal.
+ * @example stepOf([0, 12, 3.5]) // 0.1
+ */
+export const stepOf = (values: readonly number[]): number => 10 ** -Math.max(0, ...values.map(decimalsOf));
+
 /** The scale a reading was seen on. */
 export const scaleOf = (reading: Pick<ReadingRecord, "meterId" | "scale">, meters: ReadonlyMap<Id, Meter>): Scale =>
   reading.scale ?? (reading.meterId === undefined ? undefined : meters.get(reading.meterId)?.scale) ?? "nacl";

@@ -274,7 +274,7 @@ interface Believed {
   readonly question: LeftQuestion;
   readonly feedMeetsLimit: boolean;
   readonly leak: Leak | undefined;
-  /** An aquarium is harmed by the first leak, whatever a meter shows of it; else the limit. */
+  /** The first leak, which harms an aquarium whatever a meter shows of it, and where the feed itself meets the limit; else the limit. */
   readonly toEnd: Mark;
   readonly ahead: Ahead;
 }
@@ -310,6 +310,7 @@ function believe(
     sinceLog: { median: work.sinceLog.litres, sd: work.sinceLog.sd },
   };
   const leak = leakOf(belief, question, hydraulics.composition, ahead);
+  const feedMeetsLimit = limitEc25 >= feed.typical;
   return {
     books,
     ledger,
@@ -326,10 +327,10 @@ function believe(
     toHard: markOf(hardEc25, feed.typical, belief),
     work,
     question,
-    feedMeetsLimit: limitEc25 >= feed.typical,
+    feedMeetsLimit,
     leak,
     ahead,
-    toEnd: leak && rig.use === "aquarium" ? markAtThroughput(leak.throughputs, belief) : toLimit,
+    toEnd: leak && (rig.use === "aquarium" || feedMeetsLimit) ? markAtThroughput(leak.throughputs, belief) : toLimit,
   };
 }
 
@@ -371,7 +372,7 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
   const trend = (ec25: number) => rise && trendTo(rise, ec25, believed.feed.typical, used.litres);
   const toLimitByTrend = toEnd === toLimit ? trend(believed.toLimitEc25) : undefined;
   const leftAt = (of: ChargeBelief, asked: LeftQuestion, share: number) => {
-    if (feedMeetsLimit) return Infinity;
+    if (feedMeetsLimit && toEnd === toLimit) return Infinity;
     const own = leftBehind(of, toEnd, ahead, asked, share);
     return toLimitByTrend ? Math.min(own, trendLeft(toLimitByTrend, share, asked.sinceLog.median)) : own;
   };
@@ -471,7 +472,8 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     heldBack: heldBackOf(input, books, ledger),
     unlogged: unloggedOf(ledger),
   };
-  const dated = leftTo === "limit" && mark ? believed.toEnd : mark;
+  const isCounted = mark !== undefined || (believed.feedMeetsLimit && leak !== undefined);
+  const dated = leftTo === "limit" && isCounted ? believed.toEnd : mark;
   return {
     standing: where,
     belief,

@@ -2,6 +2,7 @@ import { isUnsettled, type ReadingGroup } from "../belief/groups";
 import type { ThreeOf } from "../life/life-range";
 import { normalQuantile } from "../numerics/normal";
 import { RANGE_10_90_IN_SD } from "../numerics/quantile";
+import { BELOW_A_STEP } from "../water/meter";
 
 /** Readings that rise group after group, beyond what the curve foretold: their own trend then speaks. */
 export interface SlowRise {
@@ -31,8 +32,6 @@ export interface TrendToMark {
 const GROUPS = 4;
 /** So far above what the earlier ones foretold. */
 const ABOVE_FORETOLD = 1.4;
-/** A reading of 0 is below what the meter tells: in the middle between nothing and half a step. */
-const BELOW_A_STEP = 0.25;
 
 const shareOf = ({ ec25, feedEc25, ppm }: ReadingGroup) => Math.max(ec25, BELOW_A_STEP * ppm) / feedEc25;
 

@@ -74,3 +74,6 @@ export function positiveConductivityAt25(reading: Reading): Result<number> {
  * @example onScale(424, "nacl") // 212 ppm
  */
 export const onScale = (ec25: number, scale: Scale): number => ec25 * scaleFactor(scale);
+
+/** A reading of 0 is below what the meter tells: in the middle between nothing and half a step of it. */
+export const BELOW_A_STEP = 0.25;
