@@ -1,5 +1,5 @@
-import { PassedOn } from "../front/passed-on";
-import { FRONT_WIDTHS } from "../front/product-curve";
+import type { BedInTurn, Carried } from "../front/in-turn";
+import { FRONT_WIDTHS, passFront, type ByLoad } from "../front/product-curve";
 import { firstPass, shareAt } from "../front/front-table";
 import { RememberedOf } from "../numerics/remembered";
 import { risingRoot } from "../numerics/root";
@@ -119,6 +119,8 @@ function rowBelow(running: Float64Array, from: number, x: number): number {
 /** A mark as the belief sees it: where each row reaches it. */
 export interface Mark {
   readonly offsets: Float64Array;
+  /** By curve, of a bed among others: how much of each load it takes until then, beside what it takes behind nothing. */
+  readonly loads?: readonly ByLoad<number>[];
 }
 
 /** @param ec25 µS/cm of the mark @param feedEc25 µS/cm at the bed now */
@@ -183,6 +185,8 @@ export interface Uncertain {
 export interface LeftQuestion {
   /** meq put on so far. */
   readonly used: number;
+  /** Load by load and by curve, of a bed that stood behind others: what came through them is no tap water. */
+  readonly loads?: ByLoad<readonly number[]>;
   /** Feed to come, µS/cm: lognormal, `sd` of its logarithm. */
   readonly feed: Uncertain;
   /** Litres that went through since the last log: normal, cut at 0. */
@@ -240,8 +244,17 @@ export interface DrawnCharge {
   readonly x: number;
 }
 
-/** The charge at a place of the belief's whole, 0 to 1: even places draw it evenly. */
-export function chargeAt({ running, rows }: ChargeBelief, place: number): DrawnCharge {
+/** Which of the curves a drawn charge has. */
+export const curveOf = ({ scale }: ChargeBelief, { row }: DrawnCharge): number =>
+  Math.floor(row / BYPASSES.length / WIDTHS) % scale.curves.length;
+
+/**
+ * The charge at a place of the belief's whole, 0 to 1: even places draw it evenly.
+ * @param curve that it is drawn among those of: beds of one tap have the same carbon dioxide
+ */
+export function chargeAt(belief: ChargeBelief, whole: number, curve?: number): DrawnCharge {
+  const { running, rows } = belief;
+  const place = curve === undefined ? whole : placeAmong(belief, curve, whole);
   let [row, left] = [0, place];
   while (row < rows.length - 1 && left >= rows[row]!) {
     left -= rows[row]!;
@@ -257,6 +270,18 @@ export function chargeAt({ running, rows }: ChargeBelief, place: number): DrawnC
   const before = low > 0 ? running[from + low - 1]! : 0;
   const weight = running[from + low]! - before;
   return { row, x: xAt(low) + X_STEP * ((weight > 0 ? Math.min(1, (left - before) / weight) : 0.5) - 0.5) };
+}
+
+/** The place in the whole of a place among the charges of one curve; of a curve that is ruled out, in the whole. */
+function placeAmong({ rows, scale }: ChargeBelief, curve: number, place: number): number {
+  const ofCurve = rows.length / scale.curves.length;
+  if (ofCurve === rows.length) return place;
+  let [before, own] = [0, 0];
+  for (let row = 0; row < (curve + 1) * ofCurve; row += 1) {
+    if (row < curve * ofCurve) before += rows[row]!;
+    else own += rows[row]!;
+  }
+  return own > LIGHT ? before + place * own : place;
 }
 
 /** meq at which a drawn charge reaches a mark. */
@@ -278,19 +303,20 @@ export const loadAtShare = ({ scale }: ChargeBelief, { row, x }: DrawnCharge, sh
 };
 
 /**
- * meq that a drawn charge has taken or let through since it had `from`, once so much of it was let through.
- * @param passed meq
+ * A drawn charge as the water meets it, load by load.
+ * @param used meq of each load so far; of a water nobody knows the composition of, what a meter sees
  */
-export function loadLettingThrough(
-  { scale }: ChargeBelief,
-  { row, x }: DrawnCharge,
-  from: number,
-  passed: number,
-): number {
-  const [lane, bypass] = [Math.floor(row / BYPASSES.length), BYPASSES[row % BYPASSES.length]!];
-  const capacity = Math.exp(scale.logPromised - scale.logLimit[lane]! + x);
-  const on = new PassedOn(scale.fronts[lane]!, bypass);
-  return capacity * on.until(on.by(from / capacity) + passed / capacity) - from;
+export function inTurn(belief: ChargeBelief, { row, x }: DrawnCharge, used: (of: Carried) => number): BedInTurn {
+  const { scale } = belief;
+  const lane = Math.floor(row / BYPASSES.length);
+  const curve = scale.curves[curveOf(belief, { row, x })]!;
+  const width = FRONT_WIDTHS[lane % WIDTHS]!;
+  return {
+    meq: Math.exp(scale.logPromised - scale.logLimit[lane]! + x),
+    bypass: BYPASSES[row % BYPASSES.length]!,
+    used,
+    front: (of) => (of === "seen" ? scale.fronts[lane]! : passFront(curve, of, width)),
+  };
 }
 
 /** Likeliest width of the front, and the mean share of the water that goes round the beads. */

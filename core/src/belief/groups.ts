@@ -14,6 +14,8 @@ export interface WeighedReading {
   /** µS/cm at 25 °C. */
   readonly ec25: number;
   readonly feedEc25: number;
+  /** What goes round its beads, where that is another water than what its front is a share of: behind a bed that holds back. */
+  readonly roundEc25?: number;
   /** µS/cm of one ppm on the reading's scale. */
   readonly ppm: number;
 }
@@ -30,6 +32,7 @@ export interface ReadingGroup {
   /** The median of its largest set of looks that agree. */
   readonly ec25: number;
   readonly feedEc25: number;
+  readonly roundEc25?: number;
   readonly ppm: number;
   /** Size of that set. */
   readonly agreeing: number;
@@ -99,12 +102,13 @@ export function groupsOf(readings: readonly WeighedReading[], bedVolume: number)
     else groups.push([look]);
   }
   return groups.map((looks) => {
-    const { litres, meq, feedEc25, ppm } = looks[looks.length - 1]!;
+    const { litres, meq, feedEc25, roundEc25, ppm } = looks[looks.length - 1]!;
     const values = looks.map((look) => look.ec25);
     const agreeing = largestAgreement(values, ppm);
     return {
       ...{ from: looks[0]!.litres, litres, meq, ec25: median(agreeing), feedEc25, ppm },
       ...{ agreeing: agreeing.length, looks: values },
+      ...(roundEc25 === undefined ? {} : { roundEc25 }),
     };
   });
 }

@@ -40,7 +40,8 @@ function atUsualWidth(logLimit: Float64Array): number {
   return logLimit[at - 1]! + part * (logLimit[at]! - logLimit[at - 1]!);
 }
 
-const shareOfFeed = (ec25: number, feedEc25: number) => Math.min(MOST_OF_THE_FEED, ec25 / feedEc25);
+/** A mark as a share of the feed, as a front can reach it. @param ec25 µS/cm of the mark */
+export const shareOfFeed = (ec25: number, feedEc25: number) => Math.min(MOST_OF_THE_FEED, ec25 / feedEc25);
 
 /**
  * The scale of a charge: it reaches its limit at the load `meq × T₀ e^x` whatever the width of its front, so that the count
@@ -192,7 +193,7 @@ function weighGroup(
 ): number {
   const { share, slope } = atLoad;
   let largest = 0;
-  const { feedEc25, ppm } = group;
+  const { feedEc25, roundEc25 = feedEc25, ppm } = group;
   const wrong = wrongShare(group.agreeing);
   const logLoad = group.meq > 0 ? Math.log(group.meq) : -Infinity;
   const logSeen = Math.log(group.ec25 + OFFSET_PPM * ppm);
@@ -203,7 +204,7 @@ function weighGroup(
       atLoad.read(scale.fronts[lane]!, logLoad - scale.logPromised + scale.logLimit[lane]!);
     living.narrow(weights, row, floor);
     const bypass = BYPASSES[row % BYPASSES.length]!;
-    const [round, bed] = [bypass * feedEc25, (1 - bypass) * feedEc25];
+    const [round, bed] = [bypass * roundEc25, (1 - bypass) * feedEc25];
     const from = row * X_POINTS;
     const clean = likelihood(logSeen, ppm, wrong, round, 0);
     const end = living.end[row]!;

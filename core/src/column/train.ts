@@ -152,16 +152,21 @@ function exchangersOf(bed: DescribedBed, { feed, cells, ahead }: Surroundings): 
   };
 }
 
-/**
- * A run of one litre of mixed resin whose transfer units are known, through so many litres: what a product curve is made of.
- */
-export function planOneLitre(
-  feed: IonFeed,
-  sides: Sides,
-  { transferUnits, litres, cells }: { readonly transferUnits: number; readonly litres: number; readonly cells: number },
-): ColumnPlan {
-  const described: DescribedBed = { kind: "mixed", sides, volume: 1, transferUnits, bypass: 0 };
-  const stages = [exchangersOf(described, { feed, cells, ahead: [] })];
+/** A litre of beads as a product curve asks of it. */
+export interface OneLitre {
+  readonly kind: ColumnStage["kind"];
+  /** Kinds of the beds before it. */
+  readonly ahead: readonly ColumnStage["kind"][];
+  readonly transferUnits: number;
+  readonly litres: number;
+  readonly cells: number;
+}
+
+/** A run of one litre of resin whose transfer units are known, through so many litres: what a product curve is made of. */
+export function planOneLitre(feed: IonFeed, sides: Sides, { litres, ...litre }: OneLitre): ColumnPlan {
+  const { kind, ahead, transferUnits, cells } = litre;
+  const described: DescribedBed = { kind, sides, volume: 1, transferUnits, bypass: 0 };
+  const stages = [exchangersOf(described, { feed, cells, ahead })];
   const mostInAStep = Math.min(litres / LEAST_STEPS, largestStep(stages, cells));
   const segments = segmentsOf(litres, [], mostInAStep);
   return {

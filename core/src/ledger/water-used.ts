@@ -32,6 +32,8 @@ export interface WaterUse {
   readonly quality: WaterQuality;
   /** Feed of the resin, µS/cm at 25 °C. */
   readonly feedEc25: number;
+  /** What it loads the beads with, as µS/cm of the tap's: of a bed behind others more than a meter sees of it. */
+  readonly loadEc25?: number;
   /** Relative standard deviation of a feed nobody measured that day; 0 when it was read. */
   readonly feedSd: number;
 }
@@ -46,6 +48,9 @@ export interface LoadUsed {
   readonly quality: WaterQuality;
 }
 
+/** Load of one visit's water, meq. @example meqOf({ litres: 100, feedEc25: 400, … }) // 400 */
+export const meqOf = ({ litres, feedEc25, loadEc25 = feedEc25 }: WaterUse) => (litres * loadEc25) / 100;
+
 const QUALITIES = Object.keys(WATER_UNCERTAINTY) as WaterQuality[];
 
 /**
@@ -55,7 +60,6 @@ const QUALITIES = Object.keys(WATER_UNCERTAINTY) as WaterQuality[];
  * @example loadUsed([{ litres: 100, quality: "timed", feedEc25: 400, feedSd: 0 }]) // { meq: 400, sd: 0.15, ... }
  */
 export function loadUsed(uses: readonly WaterUse[]): LoadUsed {
-  const meqOf = (use: WaterUse) => (use.litres * use.feedEc25) / 100;
   const total = uses.reduce((sum, use) => sum + meqOf(use), 0);
   const litres = uses.reduce((sum, use) => sum + use.litres, 0);
   const shareOf = (quality: WaterQuality) =>

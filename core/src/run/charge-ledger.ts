@@ -1,12 +1,17 @@
 import type { Id } from "../descriptor/identity";
+import { shareOfFeed } from "../belief/weigh";
+import { byLoad, LOADS } from "../front/product-curve";
+import { meqOf } from "../ledger/water-used";
 import type { Charge } from "../resin/charge.record";
 import { scaleFactor } from "../water/meter";
 import type { DoubtfulFeed, FeedHistory } from "./feed-history";
+import { hydraulicsOf, limitOf } from "./hydraulics";
+import { inPlace, type InPlace, type PlainBed } from "./in-place";
 import type { Doubt } from "./register";
 import type { ChargeLedger, LedgerFacts, LedgerLine, OutputReading } from "./ledger-facts";
 import { recordedEc25, scaleOf } from "./readings";
 import { Passages, type Bed, type Passing } from "./passages";
-import { whatLeaves } from "./what-leaves";
+import { vesselOf, whatLeaves, type Leaving } from "./what-leaves";
 
 /** A rig's books: the ledger of each charge, and all the water drawn whether a charge stood there or not. */
 export interface RigLedger {
@@ -29,14 +34,16 @@ function outputsOf(
   let [litres, meq] = [0, 0];
   lines.forEach((line, i) => {
     litres += line.litres;
-    meq += (line.litres * line.feedEc25) / 100;
+    meq += meqOf(line);
     for (const reading of passings[i]!.outputs) {
       const ec25 = recordedEc25(reading, meters);
       if (ec25 === undefined) continue;
       const scale = scaleOf(reading, meters);
-      const { visit, at, feedEc25 } = line;
+      const { visit, at, feedEc25, tapEc25, loads } = line;
       const ppm = 1 / scaleFactor(scale);
-      outputs.push({ visitId: visit!.id, at, litres, meq, ec25, feedEc25, value: reading.value, scale, ppm });
+      // The front of a bed that is followed load by load is a share of the tap's water; round its beads goes what came.
+      const feed = loads ? { feedEc25: tapEc25, roundEc25: feedEc25 } : { feedEc25 };
+      outputs.push({ visitId: visit!.id, at, litres, meq, ec25, ...feed, value: reading.value, scale, ppm });
     }
   });
   return outputs;
@@ -47,7 +54,7 @@ function outputsOf(
  */
 class Books {
   private readonly known = new Map<Bed, ChargeLedger>();
-  private readonly leaving = new Map<Bed, readonly { readonly ec25: number; readonly isRead: boolean }[]>();
+  private readonly leaving = new Map<Bed, readonly Leaving[]>();
   private readonly asked = new Set<Bed>();
 
   constructor(
@@ -60,9 +67,11 @@ class Books {
     if (known) return known;
     // Two beds that each stood behind the other: what leaves one that is just being worked out is not known yet.
     this.asked.add(bed);
-    const lines = bed.passings.map((passing) => this.lineOf(passing));
+    const all = bed.passings.map((passing) => this.lineOf(passing));
     this.asked.delete(bed);
-    const ledger = { charge: bed.charge, lines, outputs: outputsOf(lines, bed.passings, this.facts.meters) };
+    const { lines, loads } = this.loaded(bed, all);
+    const outputs = outputsOf(lines, bed.passings, this.facts.meters);
+    const ledger = { charge: bed.charge, lines, outputs, ...(loads ? { loads } : {}) };
     if (this.asked.size === 0 || !bed.passings.some(({ ahead }) => ahead.some((each) => this.asked.has(each.bed))))
       this.known.set(bed, ledger);
     return ledger;
@@ -96,10 +105,68 @@ class Books {
     const read = left.find((each) => each.isRead);
     line.feedEc25 = (read ?? left.reduce((most, each) => (each.ec25 > most.ec25 ? each : most))).ec25;
     line.fedBy = read ? "read" : "believed";
+    // Of cation and anion beds that work together each lets its own loads through.
+    const loads = left.flatMap((each) => (each.loads ? [each.loads] : []));
+    if (loads.length === left.length) {
+      const curves = Math.max(...loads.map(({ anions }) => anions.length));
+      line.loads = byLoad((of) =>
+        Array.from({ length: curves }, (_, curve) =>
+          Math.min(...loads.map((each) => each[of][Math.min(curve, each[of].length - 1)]!)),
+        ),
+      );
+    }
     return line;
   }
 
-  private leavingOf(bed: Bed): readonly { readonly ec25: number; readonly isRead: boolean }[] {
+  /** The lines of a bed that stood behind others with what they load it with: of each load what came through. */
+  private loaded(bed: Bed, lines: readonly LedgerLine[]) {
+    const curves = lines.find(({ loads }) => loads)?.loads?.anions.length;
+    if (curves === undefined || lines.some(({ loads, fedBy }) => !loads && fedBy !== "tap")) return { lines };
+    const held = this.heldUntilLimit(bed);
+    if (!held || held.length !== curves) return { lines };
+    const sums = byLoad(() => new Array<number>(curves).fill(0));
+    let before = 0;
+    const loaded = lines.map((line) => {
+      const tap = (line.litres * line.tapEc25) / 100;
+      for (const of of LOADS)
+        for (let curve = 0; curve < curves; curve += 1) sums[of][curve]! += tap * (line.loads?.[of][curve] ?? 1);
+      const together = held.reduce(
+        (sum, share, curve) => sum + Math.max(...LOADS.map((of) => sums[of][curve]! / share[of])) / curves,
+        0,
+      );
+      const gain = together - before;
+      before = together;
+      return line.litres > 0 ? { ...line, loadEc25: (100 * gain) / line.litres } : line;
+    });
+    return { lines: loaded, loads: sums };
+  }
+
+  /** How much of each load a bed holds until its limit, in the place where it stood last. */
+  private heldUntilLimit(bed: Bed): InPlace | undefined {
+    const last = bed.passings[bed.passings.length - 1]!;
+    const plain = (of: Bed) => this.plainOf(of, last.rigId);
+    const [own, vessel] = [plain(bed), vesselOf(this.facts, bed.charge.vesselId)];
+    const ahead = this.unitsAhead(last).map((unit) => unit.map(plain));
+    if (!own || !vessel || ahead.some((unit) => unit.some((each) => !each))) return undefined;
+    const feed = this.passages.feedOf(last.rigId).at(last.tapId, last.at);
+    return inPlace(own, ahead as PlainBed[][], shareOfFeed(limitOf(vessel), feed));
+  }
+
+  /** Every unit of work before a passing, as the water met them. */
+  private unitsAhead({ ahead }: Passing): readonly (readonly Bed[])[] {
+    const first = ahead[0];
+    if (!first) return [];
+    return [...this.unitsAhead(first.bed.passings[first.passing]!), ahead.map(({ bed }) => bed)];
+  }
+
+  private plainOf({ charge }: Bed, rigId: Id): PlainBed | undefined {
+    const vessel = vesselOf(this.facts, charge.vesselId);
+    const rig = this.facts.train?.rigs.find(({ id }) => id === rigId) ?? this.facts.rig;
+    const hydraulics = vessel && hydraulicsOf(charge, { ...this.facts, rig, vessel });
+    return hydraulics?.ok ? hydraulics.value.plain : undefined;
+  }
+
+  private leavingOf(bed: Bed): readonly Leaving[] {
     const known = this.leaving.get(bed);
     if (known) return known;
     if (this.asked.has(bed)) return bed.passings.map(() => ({ ec25: 0, isRead: false }));

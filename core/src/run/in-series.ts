@@ -1,22 +1,30 @@
 import {
   chargeAt,
+  curveOf,
+  inTurn,
   leftQuantile,
   loadAtMark,
   loadAtShare,
-  loadLettingThrough,
   outputOf,
   type ChargeBelief,
   type DrawnCharge,
   type LeftQuestion,
   type Mark,
 } from "../belief/charge-belief";
+import { Filling, litresUntilPassed, type Carried, type InTurn } from "../front/in-turn";
+import { LOADS, type ByLoad } from "../front/product-curve";
 import type { ThreeOf } from "../life/life-range";
+import type { PlainBed } from "./in-place";
 
 /** A bed that stands before another, as it is believed, with the load it has. */
 export interface BedAhead {
   readonly belief: ChargeBelief;
   /** meq. */
   readonly used: number;
+  /** Load by load and by curve, where it stood behind others. */
+  readonly loads?: ByLoad<readonly number[]> | undefined;
+  /** As its grade says. */
+  readonly plain?: PlainBed;
 }
 
 /** Beds before one, in the order the water meets them; a pair of cation and anion beds works as one. */
@@ -25,16 +33,8 @@ export type Ahead = readonly (readonly BedAhead[])[];
 /** One draw of every bed ahead. */
 type DrawnAhead = readonly (readonly DrawnCharge[])[];
 
-/** Of what a bed holds to its limit: a step of the run, across the front of a bed ahead. */
-const STEP = 0.02;
-/** From here on a bed ahead lets all through. */
-const SPENT = 0.995;
-/** So many times what all beds hold, then it is called endless. */
-const ENDLESS = 20;
 /** Least load at which a curve is read. */
 const LEAST = 1e-9;
-
-const promisedOf = ({ belief }: BedAhead, { x }: DrawnCharge) => Math.exp(belief.scale.logPromised + x);
 
 /** Draws that fill a space evenly, a place between 0 and 1 for each of its directions (Kronecker sequence; Niederreiter 1992). */
 const evenly = (i: number, direction: number): number => {
@@ -42,58 +42,26 @@ const evenly = (i: number, direction: number): number => {
   return ((i + 1) * step) % 1;
 };
 
-/** @param of draws from places between 0 and 1, one for each bed ahead */
-const drawAhead = (ahead: Ahead, of: (bed: number) => number): DrawnAhead => {
+/**
+ * @param of draws from places between 0 and 1, one for each bed ahead
+ * @param curve of the carbon dioxide, which all beds of a tap share
+ */
+const drawAhead = (ahead: Ahead, of: (bed: number) => number, curve: number): DrawnAhead => {
   let bed = 0;
-  return ahead.map((unit) => unit.map(({ belief }) => chargeAt(belief, of(bed++))));
+  return ahead.map((unit) =>
+    unit.map(({ belief }) => chargeAt(belief, of(bed++), Math.min(curve, belief.scale.curves.length - 1))),
+  );
 };
 
-/** One bed ahead in one drawn future. */
-interface Drawn {
-  load: number;
-  readonly promised: number;
-  readonly output: (meq: number) => number;
-}
-
-/** Beds ahead as they fill, litre by litre. */
-class Filling {
-  private readonly units: readonly (readonly Drawn[])[];
-
-  constructor(
-    ahead: Ahead,
-    drawn: DrawnAhead,
-    private readonly feed: number,
-  ) {
-    this.units = ahead.map((unit, u) =>
-      unit.map((bed, b) => {
-        const charge = drawn[u]![b]!;
-        return { load: bed.used, promised: promisedOf(bed, charge), output: outputOf(bed.belief, charge) };
-      }),
-    );
-  }
-
-  /** A step's litres that follow the fronts of all beds ahead. */
-  get step(): number {
-    let least = Infinity;
-    for (const unit of this.units) for (const { promised } of unit) least = Math.min(least, promised);
-    return (100 * STEP * least) / this.feed;
-  }
-
-  /** Takes so many litres through. @returns µS/cm that leave the last of them, as in their middle */
-  take(litres: number): number {
-    let reaching = this.feed;
-    for (const unit of this.units) {
-      const gain = (litres * reaching) / 100;
-      let through = 0;
-      for (const bed of unit) {
-        through = Math.max(through, bed.output(Math.max(LEAST, bed.load + gain / 2)));
-        bed.load += gain;
-      }
-      reaching *= Math.min(1, through);
-    }
-    return reaching;
-  }
-}
+/** Drawn beds as the water meets them. */
+const asDrawn = (ahead: Ahead, drawn: DrawnAhead): InTurn =>
+  ahead.map((unit, u) =>
+    unit.map(({ belief, used, loads }, b) => {
+      const charge = drawn[u]![b]!;
+      const curve = curveOf(belief, charge);
+      return inTurn(belief, charge, (of) => (of === "seen" || !loads ? used : loads[of][curve]!));
+    }),
+  );
 
 /** Of its feed: from here on a bed ahead is no help any more. */
 const GIVEN = 0.8;
@@ -111,33 +79,13 @@ const litresUntilGiven = (ahead: Ahead, drawn: DrawnAhead, feed: number): number
     0,
   );
 
-/** Litres until the last bed has so much load, the beds ahead filling meanwhile. */
-function litresUntil(load: number, used: number, ahead: Ahead, drawn: DrawnAhead, feed: number): number {
-  if (load <= used) return 0;
-  const [only, ...others] = ahead.flat();
-  if (only && others.length === 0)
-    return (100 * loadLettingThrough(only.belief, drawn[0]![0]!, only.used, load - used)) / feed;
-  const filling = new Filling(ahead, drawn, feed);
-  const { step } = filling;
-  const most = (ENDLESS * step) / STEP;
-  let [litres, meq] = [0, used];
-  while (litres < most) {
-    const leaving = filling.take(step);
-    const gain = (leaving * step) / 100;
-    if (meq + gain >= load) return litres + (step * (load - meq)) / gain;
-    litres += step;
-    meq += gain;
-    if (leaving >= SPENT * feed) return litres + (100 * (load - meq)) / leaving;
-  }
-  return litres;
-}
-
 /**
- * Litres left of one drawn future of a bed behind others: all run forward at the feed to come.
+ * Litres left of one drawn future of a bed behind others: all run forward at the feed to come. Where the composition is known
+ * each load is followed by itself, and the first that is full ends it.
  * @param of places between 0 and 1, one for each bed ahead
  */
 export function drawnLeft(
-  { belief, used }: BedAhead,
+  { belief, used, loads }: BedAhead,
   mark: Mark,
   ahead: Ahead,
   drawn: DrawnCharge,
@@ -145,10 +93,17 @@ export function drawnLeft(
   feed: number,
 ): number {
   const load = loadAtMark(belief, mark, drawn);
-  if (ahead.length === 0) return Math.max(0, ((load - used) * 100) / feed);
-  const before = drawAhead(ahead, of);
+  if (ahead.length === 0 && !loads) return Math.max(0, ((load - used) * 100) / feed);
+  const curve = curveOf(belief, drawn);
+  const before = drawAhead(ahead, of, curve);
   // What goes round its beads passes the mark alone: but only once those ahead give way.
-  return load === 0 ? litresUntilGiven(ahead, before, feed) : litresUntil(load, used, ahead, before, feed);
+  if (load === 0) return litresUntilGiven(ahead, before, feed);
+  const beds = asDrawn(ahead, before);
+  const until = (each: Carried, more: number) => litresUntilPassed(more, beds, each, feed);
+  if (!mark.loads) return until("seen", load - used);
+  return Math.min(
+    ...LOADS.map((each) => until(each, load * mark.loads![curve]![each] - (loads ? loads[each][curve]! : used))),
+  );
 }
 
 const DRAWS = 600;
@@ -157,11 +112,16 @@ const ROOT = Math.sqrt(3);
 const FEED_OF_SIX = [-ROOT, 0, 0, ROOT, 0, 0] as const;
 
 /** Litres left to a mark of a bed behind others, one a draw, ascending; what went since the log is not taken off. */
-function drawnLitres(belief: ChargeBelief, mark: Mark, ahead: Ahead, { used, feed }: LeftQuestion): Float64Array {
+function drawnLitres(
+  belief: ChargeBelief,
+  mark: Mark,
+  ahead: Ahead,
+  { used, loads, feed }: LeftQuestion,
+): Float64Array {
   return Float64Array.from({ length: DRAWS }, (_, i) => {
     const drawn = chargeAt(belief, (i + 0.5) / DRAWS);
     const fed = feed.median * Math.exp(feed.sd * FEED_OF_SIX[i % 6]!);
-    return drawnLeft({ belief, used }, mark, ahead, drawn, (bed) => evenly(i, bed), fed);
+    return drawnLeft({ belief, used, loads }, mark, ahead, drawn, (bed) => evenly(i, bed), fed);
   }).sort();
 }
 
@@ -172,8 +132,8 @@ interface Known {
 const known = new WeakMap<ChargeBelief, WeakMap<Mark, Known>>();
 
 function litresOnce(belief: ChargeBelief, mark: Mark, ahead: Ahead, question: LeftQuestion): Float64Array {
-  const { used, feed } = question;
-  const of = [ahead, used, feed.median, feed.sd];
+  const { used, loads, feed } = question;
+  const of = [ahead, used, loads, feed.median, feed.sd];
   const byMark = known.get(belief) ?? new WeakMap<Mark, Known>();
   known.set(belief, byMark);
   const before = byMark.get(mark);
@@ -208,7 +168,7 @@ export function leftBehind(
   question: LeftQuestion,
   share: number,
 ): number {
-  if (ahead.length === 0) return leftQuantile(belief, mark, question, share);
+  if (ahead.length === 0 && !question.loads) return leftQuantile(belief, mark, question, share);
   const litres = litresOnce(belief, mark, ahead, question);
   const { median, sd } = question.sinceLog;
   const shareLeaving = (left: number) =>
@@ -247,7 +207,7 @@ export function outputsToCome(
   feed: number,
   at: readonly number[],
 ): Float64Array {
-  const filling = new Filling(ahead, drawAhead(ahead, of), feed);
+  const filling = new Filling(asDrawn(ahead, drawAhead(ahead, of, curveOf(belief, drawn))), "seen", feed);
   const output = outputOf(belief, drawn);
   let [litres, meq] = [0, used];
   return Float64Array.from(at, (next) => {

@@ -1,5 +1,6 @@
 import type { WeighedReading } from "../belief/groups";
 import type { OwnerBelief } from "../belief/owner";
+import type { ByLoad } from "../front/product-curve";
 import type { WaterUse } from "../ledger/water-used";
 import type { Id } from "../descriptor/identity";
 import type { Charge } from "../resin/charge.record";
@@ -39,12 +40,16 @@ export interface LedgerLine extends WaterUse {
   readonly fedBy: FedBy;
   /** What reached the first bed, µS/cm. */
   readonly tapEc25: number;
+  /** Of a bed behind others, where the composition is known: share of each load that came through them, by curve. */
+  readonly loads?: ByLoad<readonly number[]>;
 }
 
 export interface ChargeLedger {
   readonly charge: Charge;
   readonly lines: readonly LedgerLine[];
   readonly outputs: readonly OutputReading[];
+  /** meq of each load, by curve; only of a charge that stood behind others where the composition is known. */
+  readonly loads?: ByLoad<readonly number[]>;
 }
 
 /** What tells who stood where when, of every rig that shares a vessel with the one that is asked about. */

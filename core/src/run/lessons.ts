@@ -57,7 +57,7 @@ export function lessonsOf(facts: VesselFacts): readonly DatedLesson[] {
       word: ended.why,
       groups: groupsOf(outputs, charge.resinLitres),
       limitEc25: limitOf(vessel),
-      scale: scaleOfCharge(charge, vessel, hydraulics.value, feedAtEnd),
+      scale: scaleOfCharge(vessel, hydraulics.value, feedAtEnd),
     });
     return lesson ? [{ ...lesson, endedAt: time(ended.at) }] : [];
   });

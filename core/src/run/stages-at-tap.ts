@@ -88,7 +88,7 @@ class FreshHere {
     const hydraulics = hydraulicsOf(charge, { ...this.input, rig, vessel });
     if (!hydraulics.ok) return 0;
     const feed = this.feed(rig);
-    return (100 * this.strength * Math.exp(scaleOfCharge(charge, vessel, hydraulics.value, feed).logPromised)) / feed;
+    return (100 * this.strength * Math.exp(scaleOfCharge(vessel, hydraulics.value, feed).logPromised)) / feed;
   }
 }
 

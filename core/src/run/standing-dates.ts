@@ -25,7 +25,7 @@ export function drawLeft(
 ): { readonly feed: number; readonly left: number } {
   const feed = question.feed.median * Math.exp(question.feed.sd * normal());
   const gone = Math.max(0, question.sinceLog.median + question.sinceLog.sd * normal());
-  const bed = { belief, used: question.used };
+  const bed = { belief, used: question.used, loads: question.loads };
   const left = drawnLeft(bed, mark, ahead, chargeAt(belief, place), (each) => elsewhere(place, each), feed);
   return { feed, left: Math.max(0, left - gone) };
 }

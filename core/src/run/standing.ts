@@ -6,7 +6,6 @@ import {
   curveWeights,
   laterThanLimit,
   loadAtMark,
-  markAtThroughput,
   markOf,
   outputOf,
   promisedMeq,
@@ -18,6 +17,7 @@ import {
   type Mark,
 } from "../belief/charge-belief";
 import { chargePrior, xQuantile, type CapacityWeights } from "../belief/grids";
+import { shareOfFeed } from "../belief/weigh";
 import { groupsOf, type ReadingGroup } from "../belief/groups";
 import type { OwnerBelief } from "../belief/owner";
 import { addDays } from "../dates/calendar";
@@ -49,7 +49,8 @@ import {
 import { drawnLeft, leftBehind, threeBehind, type Ahead } from "./in-series";
 import { learn, lessonsOf, vesselLedger, type VesselFacts } from "./lessons";
 import { passage, time } from "./readings";
-import type { KnownComposition } from "./tap-composition";
+import type { Event, PlainBed } from "./in-place";
+import { leakMarkOf, markInPlace } from "./marks";
 import { unloggedOf, type Unlogged } from "./unlogged";
 import { usedBefore, type Before } from "./used-before";
 
@@ -163,6 +164,8 @@ export interface WorkedStanding {
   /** The readings' own trend to `mark`, where they rise as the curve does not make it. */
   readonly trend?: TrendToMark;
   readonly question: LeftQuestion;
+  /** The bed as its grade says. */
+  readonly plain: PlainBed;
   readonly firstDay: string;
   /** Beds that stand before it, as they are believed. */
   readonly ahead: Ahead;
@@ -274,6 +277,8 @@ interface Believed {
   readonly question: LeftQuestion;
   readonly feedMeetsLimit: boolean;
   readonly leak: Leak | undefined;
+  /** The first leak; absent where the composition is unknown. */
+  readonly toLeak: Mark | undefined;
   /** The first leak, which harms an aquarium whatever a meter shows of it, and where the feed itself meets the limit; else the limit. */
   readonly toEnd: Mark;
   readonly ahead: Ahead;
@@ -295,7 +300,7 @@ function believe(
   const [limitEc25, hardEc25] = [limitOf(vessel), hardOf(vessel)];
   const groups = groupsOf(outputs, charge.resinLitres);
   const work = workOf(input, books, charge);
-  const scale = scaleOfCharge(charge, vessel, hydraulics, feed.typical);
+  const scale = scaleOfCharge(vessel, hydraulics, feed.typical);
   const before = usedBefore(charge.partUsed, {
     litresPerJob: rig.litresPerJob,
     week: work.use.weekdays.reduce((sum, litres) => sum + litres, 0),
@@ -303,13 +308,17 @@ function believe(
     promised: Math.exp(scale.logPromised),
   });
   const belief = chargeBelief(owner, loadSd, groups, scale, before.used);
-  const toLimit = markOf(limitEc25, feed.typical, belief);
+  const place = (mark: Mark, event: Event) => markInPlace(mark, belief, hydraulics.plain, ahead, event, ledger.loads);
+  const toMark = (ec25: number) => place(markOf(ec25, feed.typical, belief), shareOfFeed(ec25, feed.typical));
+  const toLimit = toMark(limitEc25);
+  const toLeak = leakMarkOf(belief);
   const question: LeftQuestion = {
     used: used.meq,
+    ...(ledger.loads ? { loads: ledger.loads } : {}),
     feed: { median: feed.typical, sd: feed.sd },
     sinceLog: { median: work.sinceLog.litres, sd: work.sinceLog.sd },
   };
-  const leak = leakOf(belief, question, hydraulics.composition, ahead);
+  const leak = toLeak && leakOf(belief, question, place(toLeak, "leak"), ahead);
   const feedMeetsLimit = limitEc25 >= feed.typical;
   return {
     books,
@@ -324,13 +333,14 @@ function believe(
     belief,
     toLimit,
     toLimitEc25: limitEc25,
-    toHard: markOf(hardEc25, feed.typical, belief),
+    toHard: toMark(hardEc25),
+    toLeak: toLeak && place(toLeak, "leak"),
     work,
     question,
     feedMeetsLimit,
     leak,
     ahead,
-    toEnd: leak && (rig.use === "aquarium" || feedMeetsLimit) ? markAtThroughput(leak.throughputs, belief) : toLimit,
+    toEnd: toLeak && (rig.use === "aquarium" || feedMeetsLimit) ? place(toLeak, "leak") : toLimit,
   };
 }
 
@@ -481,6 +491,7 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     ...(dated && dated === mark && rise ? { trend: rise } : {}),
     toHard: believed.toHard,
     question,
+    plain: hydraulics.plain,
     firstDay,
     ahead,
   };
@@ -494,15 +505,22 @@ function noLaterThan(own: ThreeOf<number>, trend: TrendToMark, gone: number): Th
 }
 
 /** What the beds ahead hold back until a mark: what came less what reached this one. */
-function aheadHolds({ belief, ahead, used, feed, leak }: Believed, mark: Mark | undefined) {
+function aheadHolds({ belief, ahead, used, feed, toLeak, question }: Believed, mark: Mark | undefined) {
   const middle = chargeAt(belief, 0.5);
   const until = (to: Mark) => {
-    const litres = drawnLeft({ belief, used: used.meq }, to, ahead, middle, () => 0.5, feed.typical);
+    const litres = drawnLeft(
+      { belief, used: used.meq, loads: question.loads },
+      to,
+      ahead,
+      middle,
+      () => 0.5,
+      feed.typical,
+    );
     return (litres * feed.typical) / 100 - Math.max(0, loadAtMark(belief, to, middle) - used.meq);
   };
   return {
     ...(mark ? { toMark: until(mark) } : {}),
-    ...(leak ? { toLeak: until(markAtThroughput(leak.throughputs, belief)) } : {}),
+    ...(toLeak ? { toLeak: until(toLeak) } : {}),
   };
 }
 
@@ -542,19 +560,13 @@ function middleOf(weights: Float64Array): number {
   return weights.findIndex((each) => (below += each) >= 0.5 - 1e-9);
 }
 
-function leakOf(
-  belief: ChargeBelief,
-  question: LeftQuestion,
-  composition: KnownComposition | undefined,
-  ahead: Ahead,
-): Leak | undefined {
-  const leaks = belief.scale.curves.flatMap(({ leak }) => (leak ? [leak] : []));
-  if (!composition || leaks.length < belief.scale.curves.length) return undefined;
+function leakOf(belief: ChargeBelief, question: LeftQuestion, mark: Mark, ahead: Ahead): Leak {
   const middle = middleOf(curveWeights(belief));
+  const leaks = belief.scale.curves.map(({ leak }) => leak!);
   const { throughput, species } = leaks[middle]!;
   const { meq, logPromised, later } = belief.scale;
   const share = (throughput * meq) / Math.exp(logPromised + later[middle]!);
+  const left = threeBehind(belief, mark, ahead, question);
   const throughputs = leaks.map((each) => each.throughput);
-  const left = threeBehind(belief, markAtThroughput(throughputs, belief), ahead, question);
   return { ...left, species, isUnseen: share < SEEN_FROM, share, throughput, throughputs };
 }

@@ -1,12 +1,12 @@
-import { capacityWeights } from "../belief/charge-belief";
+import { capacityWeights, type LeftQuestion } from "../belief/charge-belief";
 import { xQuantile } from "../belief/grids";
 import type { ThreeOf } from "../life/life-range";
 import type { Prices } from "../plan/prices";
 import { PACKING_FACTORS } from "../resin/storage";
 import type { Rig } from "../rig/rig.record";
 import { freshCharge, type Filling } from "./fresh-charge";
-import { threeBehind, type BedAhead } from "./in-series";
-import { leadOf, type WorkedBed, type WorkedTrain } from "./train";
+import { threeBehind, type Ahead } from "./in-series";
+import { aheadOf, leadOf, type WorkedBed, type WorkedTrain } from "./train";
 
 /** What can be done with a lead that gives way: change it now, use it up while the lag guards, or change all. */
 export type TrainAct = "rotate" | "run-out" | "replace-all";
@@ -38,8 +38,6 @@ function stillHolds({ worked: { belief, question } }: WorkedBed): { readonly meq
   return { meq: Math.max(0, whole - question.used), whole };
 }
 
-const aheadOf = ({ worked: { belief, question } }: WorkedBed): BedAhead => ({ belief, used: question.used });
-
 /**
  * What each act would give in litres, days and money: the lag to the front with fresh resin behind it, nothing yet, or all
  * filled anew. Every bed as it is believed, the fresh ones as this owner's charges are.
@@ -69,12 +67,17 @@ export function trainWorth(
       return sum + (meq / whole) * charge.resinLitres * prices.resin[charge.grade];
     }, 0),
   });
-  const fresh = freshCharge({ rig, vessel: lead.vessel, worked: last.worked, owner: lead.owner }, again(lead));
-  const unused = { ...question, used: 0 };
-  const freshAhead = others.map((bed): BedAhead => {
-    const filled = freshCharge({ rig, vessel: bed.vessel, worked: last.worked, owner: bed.owner }, again(bed));
-    return { belief: filled.belief, used: 0 };
-  });
+  const filledIn = (bed: WorkedBed, ahead: Ahead) =>
+    freshCharge({ rig, vessel: bed.vessel, worked: bed.worked, owner: bed.owner }, again(bed), ahead);
+  const unused: LeftQuestion = { used: 0, feed: question.feed, sinceLog: question.sinceLog };
+  const behind = (ahead: Ahead) => {
+    const { belief, mark } = filledIn(lead, ahead);
+    return threeBehind(belief, mark, ahead, unused);
+  };
+  const freshAhead = others.reduce<Ahead>((ahead, bed) => {
+    const { belief, plain } = filledIn(bed, ahead);
+    return [...ahead, [{ belief, used: 0, plain }]];
+  }, []);
   const worth = (act: TrainAct, litres: ThreeOf<number>, emptied: readonly WorkedBed[]): ActWorth => ({
     act,
     litres,
@@ -83,15 +86,8 @@ export function trainWorth(
     money: emptied.reduce((sum, bed) => sum + fillingOf(bed), 0),
     thrownAway: thrown(emptied),
   });
-  const behind = (ahead: readonly BedAhead[]) =>
-    threeBehind(
-      fresh.belief,
-      fresh.mark,
-      ahead.map((each) => [each]),
-      unused,
-    );
   return [
-    worth("rotate", behind(others.map(aheadOf)), [lead]),
+    worth("rotate", behind(others.map(({ worked }) => [aheadOf(worked)])), [lead]),
     worth("run-out", where.left ?? { low: 0, typical: 0, high: 0 }, []),
     worth("replace-all", behind(freshAhead), beds),
   ];

@@ -70,6 +70,14 @@ export function trainVerdict(beds: readonly Pick<WorkedBed, "isLast" | "verdict"
   return { state: worse(neediest.state, "watch"), reasons: [...neediest.reasons, "lead-spent"] };
 }
 
+/** A worked bed as those behind it meet it. */
+export const aheadOf = ({ belief, question: { used, loads }, plain }: WorkedStanding): BedAhead => ({
+  belief,
+  used,
+  loads,
+  plain,
+});
+
 interface Hung {
   readonly stageId: Id | undefined;
   readonly vessel: Vessel;
@@ -118,8 +126,8 @@ export function workTrain(asked: StandingInput, lessons?: readonly DatedLesson[]
       const owner = owners.get(vessel.id)!;
       const worked = workStanding({ ...input, vessel }, owner, books, ahead);
       if (!worked.ok) return worked;
-      const { belief, question, standing } = worked.value;
-      members.push({ belief, used: question.used });
+      const { standing } = worked.value;
+      members.push(aheadOf(worked.value));
       const verdict = isLast ? standing.verdict : asLead(worked.value);
       beds.push({ stageId, vessel, worked: worked.value, owner, isLast, verdict });
     }
