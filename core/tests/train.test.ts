@@ -7,6 +7,7 @@ import {
   placesOf,
   DEFAULT_PRICES,
   explainLeft,
+  headlineOf,
   reasonWords,
   rigLedger,
   rigStanding,
@@ -196,15 +197,27 @@ describe("two in a row", () => {
     const lead = rising(14);
     const train = trainOf(two(days(19, (day) => ({ "stage-0": lead(day), "stage-1": 0 }))));
     const worth = trainWorth(train, { use: "glass" }, DEFAULT_PRICES, 20);
-    const [rotate, runOut, all] = worth;
+    const [rotate, runLead, runOut, all] = worth;
     expect(worth.map(({ act, fillings }) => [act, fillings])).toEqual([
       ["rotate", 1],
+      ["run-lead", 1],
       ["run-out", 0],
       ["replace-all", 2],
     ]);
     expect(runOut!.litres).toEqual(train.beds[1]!.worked.standing.left);
     expect(rotate!.litres.typical).toBeGreaterThan(1.5 * runOut!.litres.typical);
     expect(all!.litres.typical).toBeGreaterThan(rotate!.litres.typical);
+    // Run to near exhaustion the lead gives what it would have been thrown away with, and nearly no more than that.
+    const { litres: until, days: untilDays, risk } = runLead!.runsUntil!;
+    expect(runLead!.litres.typical - rotate!.litres.typical).toBeGreaterThan(0.2 * until);
+    expect(runLead!.litres.typical - rotate!.litres.typical).toBeLessThan(until);
+    const early = trainOf(two(days(12, () => ({ "stage-0": 0, "stage-1": 0 }))));
+    const [now, later] = trainWorth(early, { use: "glass" }, DEFAULT_PRICES, 20);
+    expect(now!.thrownAway.litres).toBeGreaterThan(500);
+    expect(later!.thrownAway.litres).toBeLessThan(0.2 * now!.thrownAway.litres);
+    expect(until).toBeLessThan(runOut!.litres.typical);
+    expect(untilDays! / until).toBeCloseTo(7 / 500, 3);
+    expect(risk).toBeLessThan(0.05);
     // 11.5 L at 9 and twenty minutes at the wage; half as much again is thrown away with a lag that is nearly fresh.
     expect(rotate!.money).toBeCloseTo(11.5 * 9 + DEFAULT_PRICES.wage / 3, 9);
     expect(all!.money).toBeCloseTo(2 * rotate!.money, 9);
@@ -245,9 +258,23 @@ describe("two in a row", () => {
     expect(said(told)[1]).toMatch(/both off zero: both are spent. Replace both/);
   });
   test("an odd reading behind the lead is read again", () => {
-    const train = trainOf(two(days(6, (day) => ({ "stage-0": day === 5 ? 60 : 0, "stage-1": 0 }))));
+    const told = two(days(6, (day) => ({ "stage-0": day === 5 ? 60 : 0, "stage-1": 0 })));
+    const train = trainOf(told);
     expect(train.beds[0]!.verdict).toEqual({ state: "watch", reasons: ["odd-reading"] });
-    expect(train.verdict.state).toBe("fine");
+    expect(train.verdict).toEqual({ state: "watch", reasons: ["lead-odd"] });
+    expect(said(told)).toEqual([
+      "The lead, Vessel a, out 60 ppm nacl, above your limit. Let it run a minute and look again; if it stands, Vessel b leads and fresh resin hangs behind.",
+    ]);
+    // What the last gives is not in doubt by it.
+    const { vessel, worked } = train.beds[1]!;
+    const facts = { rig: trainFacts(told).rig, vessel, lead: spentLead(train) };
+    expect(headlineOf({ ...worked.standing, verdict: train.verdict }, facts)).toEqual({
+      litres: worked.standing.left,
+      to: "left",
+    });
+    expect(verdictTitle({ ...worked.standing, verdict: train.verdict }, facts.rig, facts.lead)).toBe(
+      "Watch: look again",
+    );
   });
   test("a lead that nobody reads is spent by the count", () => {
     const { verdict, beds } = trainOf(two(days(38, { "stage-1": 0 })));
@@ -446,7 +473,7 @@ describe("cation and anion beds before a mixed one", () => {
     );
     // The cation bed is one of a pair: it is not the other one of it that guards.
     const [k, a, m] = beds.map(({ vessel, worked }) => ({ vessel, standing: worked.standing }));
-    const facts = { rig: trainFacts(read).rig, vessel: m!.vessel, lead: { ...k!, next: a!.vessel } };
+    const facts = { rig: trainFacts(read).rig, vessel: m!.vessel, lead: { ...k!, next: a!.vessel, isOdd: false } };
     expect(reasonWords("lead-spent", m!.standing, facts, wording)).toMatch(
       /^The cation bed, .* Vessel m still guards: fill Vessel k anew/,
     );

@@ -97,6 +97,27 @@ export function tight({ scale, running, rows }: ChargeBelief): ChargeBelief {
   return { scale, running: alone, rows: alike };
 }
 
+/** The place at which half of the weight is reached. */
+function middleOf(weights: Float64Array): number {
+  let below = 0;
+  return weights.findIndex((each) => (below += each) >= 0.5 - 1e-9);
+}
+
+/** The middle of the curves: as much is believed of more carbon dioxide as of less. */
+export const middleCurve = (belief: ChargeBelief): number => middleOf(curveWeights(belief));
+
+/** The same belief with the carbon dioxide known to be that of one curve: what a measurement would leave of it. */
+export function onCurve({ scale, running, rows }: ChargeBelief, curve: number): ChargeBelief {
+  const ofCurve = rows.length / scale.curves.length;
+  const isOf = (row: number) => Math.floor(row / ofCurve) === curve;
+  const total = rows.reduce((sum, each, row) => (isOf(row) ? sum + each : sum), 0);
+  return {
+    scale,
+    running: running.map((each, cell) => (isOf(Math.floor(cell / POINTS)) ? each / total : 0)),
+    rows: rows.map((each, row) => (isOf(row) ? each / total : 0)),
+  };
+}
+
 /** Belief over x alone. */
 export function capacityWeights({ running, scale }: ChargeBelief): CapacityWeights {
   const weights = new Float64Array(X_POINTS);

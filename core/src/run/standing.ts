@@ -3,10 +3,11 @@ import {
   capacityWeights,
   chargeAt,
   chargeBelief,
-  curveWeights,
   laterThanLimit,
   loadAtMark,
   markOf,
+  middleCurve,
+  onCurve,
   outputOf,
   promisedMeq,
   shapeOf,
@@ -22,7 +23,9 @@ import { groupsOf, type ReadingGroup } from "../belief/groups";
 import type { OwnerBelief } from "../belief/owner";
 import { addDays } from "../dates/calendar";
 import { expectedUse, sinceLastLog, type ExpectedUse, type KnownWork, type SinceLog } from "../dates/expected-use";
-import type { ProductCurve } from "../front/product-curve";
+import { firstPass } from "../front/front-table";
+import { carbonicPlateau, plateauShows } from "../front/meter-throughput";
+import { frontOf, type ProductCurve } from "../front/product-curve";
 import type { CapacityRange } from "../ledger/own-capacity";
 import { loadSdOf, loadUsed, type LoadUsed } from "../ledger/water-used";
 import { frontDepth } from "../life/breakthrough";
@@ -51,6 +54,8 @@ import { learn, lessonsOf, vesselLedger, type VesselFacts } from "./lessons";
 import { passage, time } from "./readings";
 import type { Event, PlainBed } from "./in-place";
 import { leakMarkOf, markInPlace } from "./marks";
+import { scaleFactor } from "../water/meter";
+import type { CarbonDioxideKnown } from "../water/unmeasured";
 import { unloggedOf, type Unlogged } from "./unlogged";
 import { usedBefore, type Before } from "./used-before";
 
@@ -135,6 +140,20 @@ export interface Standing {
   readonly heldBack: HeldBack;
   /** Water of this charge that nobody typed; oldest first. */
   readonly unlogged: readonly Unlogged[];
+  /** Of a water whose carbon dioxide nobody measured: what is known of it, and the litres that stand large were it measured. */
+  readonly carbon?: { readonly by: CarbonDioxideKnown["by"]; readonly narrowed: ThreeOf<number> };
+  /** The carbonic acid of spent anion beads alone meets the limit. */
+  readonly plateau?: Plateau;
+}
+
+/** A limit that carbonic acid alone meets: what dries away without a spot ends the charge. */
+export interface Plateau {
+  /** µS/cm of the carbonic acid. */
+  readonly ec25: number;
+  /** µS/cm of a limit that it would not meet. */
+  readonly raised: number;
+  /** Share of the charge to that limit for which it ends early. */
+  readonly early: number;
 }
 
 export interface HeldBack {
@@ -479,6 +498,8 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     groups,
     ...(rise ? { rise } : {}),
     feedMeetsLimit: believed.feedMeetsLimit,
+    ...carbonOf(believed, mark),
+    ...plateauOf(input, believed),
     heldBack: heldBackOf(input, books, ledger),
     unlogged: unloggedOf(ledger),
   };
@@ -495,6 +516,34 @@ function standingOf(input: StandingInput, believed: Believed): WorkedStanding {
     firstDay,
     ahead,
   };
+}
+
+/** What is known of a carbon dioxide that nobody measured, and what a measurement would leave of the range. */
+function carbonOf({ belief, hydraulics, ahead, question, toEnd, toLimit, feedMeetsLimit }: Believed, mark?: Mark) {
+  const { carbon } = hydraulics;
+  const to = mark === toLimit || feedMeetsLimit ? toEnd : mark;
+  if (!carbon || belief.scale.curves.length === 1 || !to) return {};
+  const narrowed = threeBehind(onCurve(belief, middleCurve(belief)), to, ahead, question);
+  return { carbon: { by: carbon.by, narrowed } };
+}
+
+/** A limit is raised so far above the carbonic acid, and to a whole figure. */
+const CLEAR_OF_IT = 1.2;
+/** Ending a twentieth early is no matter. */
+const WORTH_RAISING = 0.05;
+
+/** Whether the carbonic acid of spent anion beads alone ends the charge; where it does harm, as in an aquarium, it may. */
+function plateauOf({ rig, vessel }: StandingInput, { belief, hydraulics, toLimitEc25, feed }: Believed) {
+  const curve = middleCurve(belief);
+  const water = hydraulics.plain.kind === "mixed" ? hydraulics.plain.waters[curve] : undefined;
+  if (!water || rig.use === "aquarium" || !plateauShows(water.ions, toLimitEc25)) return {};
+  const ec25 = carbonicPlateau(water.ions.hco3);
+  const perUnit = scaleFactor(vessel.marks.scale);
+  const raised = Math.ceil(CLEAR_OF_IT * ec25 * perUnit) / perUnit;
+  if (raised >= feed.typical) return {};
+  const reached = (mark: number) => firstPass(frontOf(belief.scale.curves[curve]!, 0), shareOfFeed(mark, feed.typical));
+  const early = 1 - Math.exp(reached(toLimitEc25) - reached(raised));
+  return early < WORTH_RAISING ? {} : { plateau: { ec25, raised, early } };
 }
 
 /** Litres left by the readings' own trend; the middle and the high end no later than the belief's. */
@@ -554,14 +603,8 @@ const ALMOST_SURELY = 0.02;
 /** A first leak this close before the limit shows on the meter. */
 const SEEN_FROM = 0.95;
 
-/** The place at which half of the weight is reached. */
-function middleOf(weights: Float64Array): number {
-  let below = 0;
-  return weights.findIndex((each) => (below += each) >= 0.5 - 1e-9);
-}
-
 function leakOf(belief: ChargeBelief, question: LeftQuestion, mark: Mark, ahead: Ahead): Leak {
-  const middle = middleOf(curveWeights(belief));
+  const middle = middleCurve(belief);
   const leaks = belief.scale.curves.map(({ leak }) => leak!);
   const { throughput, species } = leaks[middle]!;
   const { meq, logPromised, later } = belief.scale;

@@ -4,7 +4,7 @@ import { fail, succeed, type Result } from "../result";
 import type { Place } from "../rig/arrangement.record";
 import { rotates } from "../rig/train-edits";
 import { Trains } from "../rig/trains";
-import type { State, Verdict } from "../verdict/verdict";
+import type { Reason, State, Verdict } from "../verdict/verdict";
 import type { Vessel } from "../vessel/vessel.record";
 import { rigLedger, type RigLedger } from "./charge-ledger";
 import type { ChargeLedger } from "./ledger-facts";
@@ -65,9 +65,10 @@ export function trainVerdict(beds: readonly Pick<WorkedBed, "isLast" | "verdict"
   if (last.length === 0) return NO_CHARGE;
   const neediest = last.reduce((most, each) => (worse(most.state, each.state) === most.state ? most : each));
   const before = beds.filter((each) => !each.isLast).flatMap(({ verdict }) => verdict.reasons);
-  const isSpent = before.includes("lead-spent");
-  if (!isSpent) return neediest;
-  return { state: worse(neediest.state, "watch"), reasons: [...neediest.reasons, "lead-spent"] };
+  // A lead above its mark is said even while the last is clean: spent, or to be looked at again.
+  const asks = before.includes("lead-spent") ? "lead-spent" : before.includes("odd-reading") ? "lead-odd" : undefined;
+  if (!asks) return neediest;
+  return { state: worse(neediest.state, "watch"), reasons: [...neediest.reasons, asks] };
 }
 
 /** A worked bed as those behind it meet it. */
@@ -153,9 +154,13 @@ export function lastBed({ beds, places }: Pick<WorkedTrain, "beds" | "places">):
   );
 }
 
-/** The first bed before the last that is spent, in the order of the flow. */
+/** The first bed before the last that is spent, else that is to be looked at again, in the order of the flow. */
 export function spentLead({ beds }: Pick<WorkedTrain, "beds">): SpentLead | undefined {
-  const at = beds.findIndex(({ verdict }) => verdict.reasons.includes("lead-spent"));
-  const [spent, next] = [beds[at], beds[at + 1]];
-  return spent && next && { vessel: spent.vessel, standing: spent.worked.standing, next: next.vessel };
+  const asking = (reason: Reason) =>
+    beds.findIndex(({ verdict, isLast }) => !isLast && verdict.reasons.includes(reason));
+  const spent = asking("lead-spent");
+  const at = spent >= 0 ? spent : asking("odd-reading");
+  const [lead, next] = [beds[at], beds[at + 1]];
+  if (!lead || !next) return undefined;
+  return { vessel: lead.vessel, standing: lead.worked.standing, next: next.vessel, isOdd: at !== spent };
 }

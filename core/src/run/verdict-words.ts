@@ -3,7 +3,7 @@ import type { ThreeOf } from "../life/life-range";
 import type { Rig } from "../rig/rig.record";
 import { rotates } from "../rig/train-edits";
 import type { Vessel } from "../vessel/vessel.record";
-import type { Standing } from "./standing";
+import type { Leak, Standing } from "./standing";
 import { marksOn } from "../vessel/marks";
 import { onScale, scaleFactor, type Scale } from "../water/meter";
 import type { Reason, State } from "../verdict/verdict";
@@ -32,6 +32,7 @@ const BOTH_SPENT = "Both are spent";
 /** Two words for a verdict. */
 export function verdictTitle({ verdict }: Standing, { use }: Pick<Rig, "use">, lead?: SpentLead): string {
   if (verdict.reasons[0] === "odd-reading") return LOOK_AGAIN;
+  if (verdict.state === "watch" && verdict.reasons[0] === "lead-odd") return "Watch: look again";
   if (verdict.state === "watch" && verdict.reasons[0] === "lead-spent")
     return lead && staysPut(lead.standing) ? "Watch: refill" : "Watch: rotate";
   if (verdict.state === "finish" && use === "aquarium") return "Stop filling";
@@ -83,16 +84,27 @@ class OnTheMeter {
   }
 }
 
+/** Whether a rig's litres run to the first leak: it harms an aquarium, and it is the only end where the feed itself meets the limit. */
+const countsToLeak = (where: Standing, { use }: Pick<Rig, "use">): where is Standing & { readonly leak: Leak } =>
+  where.leak !== undefined && where.leftTo === "limit" && (use === "aquarium" || where.feedMeetsLimit);
+
+/** What tells the end of a charge that no meter shows. */
+const UNSEEN_END =
+  "The feed itself meets your limit, so the meter won’t show the end: a silica test, the colour of dyed resin or the months will.";
+
 /** What a standing leaves, in words: to which mark, and nothing where nothing is to be said. */
 export function leftWords(
   where: Standing,
   { rig, vessel }: { readonly rig: Rig; readonly vessel: Vessel },
   wording: Wording,
 ): string {
-  if (where.feedMeetsLimit) return "The feed itself meets your limit, so there is nothing to count down.";
+  if (countsToLeak(where, rig)) {
+    const toLeak = `${wording.litresRange(where.leak.low, where.leak.high)} left until anything leaks.`;
+    return where.feedMeetsLimit ? `${toLeak} ${UNSEEN_END}` : toLeak;
+  }
+  if (where.feedMeetsLimit)
+    return "The feed itself meets your limit, so a meter shows no end. With the tap’s KH and pH the litres until anything leaks can be told.";
   if (!where.left) return where.leftTo === "hard" && !where.isExplained ? unexplained(where) : "";
-  if (where.leak && where.leftTo === "limit" && rig.use === "aquarium")
-    return `${wording.litresRange(where.leak.low, where.leak.high)} left until anything leaks.`;
   const range = wording.litresRange(where.left.low, where.left.high);
   const on = new OnTheMeter(where, vessel, wording);
   const unit = wording.scaleUnit(on.scale);
@@ -126,24 +138,24 @@ export type Headline =
 export function headlineOf(where: Standing, facts: SpokenOf): Headline | undefined {
   const { rig, vessel, lead } = facts;
   const { left, leftTo, leak, verdict } = where;
-  if (lead && isOffZero(where, vessel)) return { word: BOTH_SPENT };
+  if (lead && !lead.isOdd && isOffZero(where, vessel)) return { word: BOTH_SPENT };
   if (verdict.state === "change" || verdict.state === "finish") {
     if (leftTo === "hard" && left && left.high > 0 && rig.use !== "aquarium")
       return { litres: left, to: "to the stop point" };
     if (verdict.reasons[0] === "no-charge") return undefined;
     return { word: isAbove(where, vessel, "hard") ? DO_NOT_USE : verdictTitle(where, rig) };
   }
-  const litres = leak && rig.use === "aquarium" ? leak : left;
+  const litres = countsToLeak(where, rig) ? leak : left;
   if (verdict.reasons.includes("odd-reading"))
     return litres && litres.high > 0 ? { word: LOOK_AGAIN, ifWrong: litres } : { word: LOOK_AGAIN };
-  if (!left || !litres) return undefined;
+  if (!litres) return undefined;
   return { litres, to: litres === leak ? "to the first leak" : "left" };
 }
 
 /** What the litres and the dates of a rig run to. */
-export function markWords({ leftTo, leak }: Standing, { use }: Pick<Rig, "use">): string {
-  if (leftTo === "hard") return "stop point";
-  return leak && use === "aquarium" ? "first leak" : "limit";
+export function markWords(where: Standing, rig: Pick<Rig, "use">): string {
+  if (where.leftTo === "hard") return "stop point";
+  return countsToLeak(where, rig) ? "first leak" : "limit";
 }
 
 /** Litres in the rig's own work. @example workWords(560, { jobName: "house", litresPerJob: 40, flow: 3 }) // "about 14 houses" */
@@ -182,12 +194,13 @@ function ifWrong({ left }: Standing, wording: Wording): string {
   return left && left.typical > 0 ? `If it was wrong, ${wording.litresRange(left.low, left.high)} are left.` : "";
 }
 
-/** A bed before the last that is spent. */
+/** A bed before the last that is spent, or reads above its mark and is to be looked at again. */
 export interface SpentLead {
   readonly vessel: Vessel;
   readonly standing: Standing;
   /** The one that stands behind it. */
   readonly next: Vessel;
+  readonly isOdd: boolean;
 }
 
 /** Of what a verdict speaks. */
@@ -216,6 +229,8 @@ function leadWords(where: Standing, { vessel, lead }: SpokenOf, wording: Wording
   const standing = lead?.standing ?? where;
   const named = `The ${BED[standing.charge.beads ?? "mixed"]}, ${spent.name}`;
   const read = standing.outputs.length > 0 ? `, ${lastReadWords(standing, spent, wording)},` : ", by the count,";
+  if (lead?.isOdd)
+    return `${named}, ${lastReadWords(standing, spent, wording)}, above your limit. Let it run a minute and look again; if it stands, ${staysPut(standing) ? `fill ${spent.name} anew` : `${lead.next.name} leads and fresh resin hangs behind`}.`;
   if (lead && isOffZero(where, vessel))
     return `${named}${read} and ${vessel.name} behind it are both off zero: both are spent. Replace both.`;
   if (staysPut(standing))
@@ -232,6 +247,7 @@ export function reasonWords(reason: Reason, where: Standing, facts: SpokenOf, wo
   const used = tidy(100 * where.promisedShare);
   switch (reason) {
     case "lead-spent":
+    case "lead-odd":
       return leadWords(where, facts, wording);
     case "no-charge":
       return "No charge is in use: fill the vessel.";
@@ -309,6 +325,46 @@ export function riseWords(where: Standing, vessel: Vessel, wording: Wording): st
   return `${unlike} As it rises, ${on.mark("hard")} ${wording.scaleUnit(on.scale)} comes in ${wording.litresRange(low, high)}.`;
 }
 
+/** What would tell a carbon dioxide that nobody measured. */
+const CARBON_BY: Readonly<Record<NonNullable<Standing["carbon"]>["by"], string>> = {
+  nothing: "your tap’s KH and pH",
+  ph: "your tap’s KH",
+  alkalinity: "your tap’s pH",
+  "ph-and-alkalinity": "",
+  measured: "",
+};
+/** A range that a measurement would narrow by less isn't worth it. */
+const WORTH_MEASURING = 0.9;
+
+/** A carbon dioxide that nobody measured: named, with what a measurement would leave of the range. */
+export function carbonWords(where: Standing, rig: Pick<Rig, "use">, wording: Wording): string {
+  const { carbon, left } = where;
+  const all = countsToLeak(where, rig) ? where.leak : left;
+  if (!carbon || !all || all.high <= 0) return "";
+  const { low, high } = carbon.narrowed;
+  const name = "How much carbon dioxide your tap brings was never measured, and no membrane holds it back";
+  if (high - low > WORTH_MEASURING * (all.high - all.low)) return `${name}.`;
+  return `${name}: with ${CARBON_BY[carbon.by]} it would be about ${wording.litresRange(low, high)}.`;
+}
+
+const SHARES = [
+  { below: 0.15, words: "a tenth" },
+  { below: 0.225, words: "a fifth" },
+  { below: 0.29, words: "a quarter" },
+  { below: 0.415, words: "a third" },
+  { below: 0.6, words: "half" },
+] as const;
+/** A share in the words of a trade. @example shareWords(0.24) // "a quarter" */
+export const shareWords = (share: number): string =>
+  SHARES.find(({ below }) => share < below)?.words ?? "more than half";
+
+/** A limit that carbonic acid alone meets. */
+export function plateauWords({ plateau }: Standing, { marks }: Vessel, wording: Wording): string {
+  if (!plateau) return "";
+  const on = (ec25: number) => tidy(Number(onScale(ec25, marks.scale).toPrecision(2)));
+  return `About ${on(plateau.ec25)} ${wording.scaleUnit(marks.scale)} of what comes out at the end is carbonic acid: it dries away without a spot. Your mark of ${tidy(marks.limit)} ends the charge ${shareWords(plateau.early)} early; a mark of ${on(plateau.raised)} would not.`;
+}
+
 export interface VerdictWords {
   readonly title: string;
   /** The weightiest reason. */
@@ -340,6 +396,8 @@ export function verdictWords(where: Standing, facts: SpokenOf, wording: Wording)
     where.rise ? riseWords(where, facts.vessel, wording) : bypassWords(where),
     heldBackWords(where, facts.vessel, wording),
     unloggedWords(where),
+    carbonWords(where, facts.rig, wording),
+    plateauWords(where, facts.vessel, wording),
   ].filter((sentence) => sentence !== "");
   return {
     title: verdictTitle(where, facts.rig, facts.lead),

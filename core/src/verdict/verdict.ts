@@ -15,7 +15,8 @@ export type Reason =
   | "capacity-used"
   | "not-logged"
   | "nearly-used"
-  | "lead-spent";
+  | "lead-spent"
+  | "lead-odd";
 
 export interface Verdict {
   readonly state: State;
