@@ -60,6 +60,7 @@ const wording: Wording = {
   litres: (litres) => `${Math.round(litres)} L`,
   litresRange: (low, high) => `${Math.round(low)} to ${Math.round(high)} L`,
   scaleUnit: (scale) => `ppm ${scale}`,
+  day: (at) => new Date(at).toISOString().slice(0, 10),
 };
 const factsOfRig = (told: Told) => ({ rig: rigOf(told), vessel: vesselOf(told) });
 const wordsOf = (told: Told) => verdictWords(standingOf(told), factsOfRig(told), wording);

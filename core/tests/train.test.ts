@@ -54,6 +54,7 @@ const wording: Wording = {
   litres: (litres) => `${Math.round(litres)} L`,
   litresRange: (low, high) => `${Math.round(low)} to ${Math.round(high)} L`,
   scaleUnit: (scale) => `ppm ${scale}`,
+  day: (at) => new Date(at).toISOString().slice(0, 10),
 };
 const said = (told: TrainTold) => {
   const train = trainOf(told);

@@ -115,7 +115,7 @@ function byColumn({ ions, stages, limit }: Drawn, changes: readonly number[]) {
   return { leak, mark };
 }
 
-const FRESH: ByLoad<number> = { cations: 0, anions: 0, strong: 0 };
+
 
 /** The same by what is carried from bed to bed. */
 function carried(
@@ -145,7 +145,7 @@ describe("what is carried from bed to bed", () => {
       const isRotated = kind === "rotated";
       // What came through the old lead stands in the new one.
       const taken = isRotated
-        ? (load: keyof typeof FRESH) => passedBy((spentAt * feed) / 100, [[plainInTurn(beds[0]!, 0)]], load)
+        ? (load: keyof ByLoad<number>) => passedBy((spentAt * feed) / 100, [[plainInTurn(beds[0]!, 0)]], load)
         : undefined;
       const turn: InTurn = before.map((unit) =>
         unit.map((bed) => ({ ...plainInTurn(bed, 0), ...(taken ? { used: taken as never } : {}) })),

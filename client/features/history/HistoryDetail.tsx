@@ -289,7 +289,7 @@ function DetailHead({
   readonly heading: "h1" | "h2";
 }) {
   const { units } = useSettings();
-  const words = where && verdictWords({ ...facts, lead: assessment?.lead }, where, units);
+  const words = where && verdictWords({ ...facts, lead: assessment?.lead, before: assessment?.before }, where, units);
   return (
     <View flexDirection="row" gap="$3" alignItems="flex-start">
       {where ? <StateRing state={where.verdict.state} /> : null}

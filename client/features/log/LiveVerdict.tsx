@@ -22,10 +22,10 @@ const columnIn = (room: number) => Math.max(LEAST_COLUMN, Math.min(MOST_COLUMN, 
 const SAYS_NOTHING = { title: "", reason: "", more: [], left: undefined, word: undefined, range: "", work: "" };
 
 /** What the verdict says, in words. */
-function wordsOf(facts: RigFacts, { standing, because, lead }: Assessment, units: Units) {
+function wordsOf(facts: RigFacts, { standing, because, lead, before }: Assessment, units: Units) {
   if (!standing) return { ...SAYS_NOTHING, title: because ?? "" };
-  const words = verdictWords({ ...facts, lead }, standing, units);
-  const headline = headlineShown(standing, { ...facts, lead }, units);
+  const words = verdictWords({ ...facts, lead, before }, standing, units);
+  const headline = headlineShown(standing, { ...facts, lead, before }, units);
   const range = headline?.range ?? "";
   const { big: text = "", unit = "", small: to = "", isWord = false, work = "" } = headline ?? {};
   return {

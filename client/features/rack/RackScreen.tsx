@@ -29,7 +29,7 @@ import { OpenWorkLine } from "../refill/OpenWorkLine";
 import { ActsWorth } from "./ActsWorth";
 import { lastRig } from "./last-rig";
 import { LeakLine } from "./LeakLine";
-import { dateRange, datesInWords, RigColumn, StandingColumn } from "./RigColumn";
+import { dateRange, datesInWords, RigColumn, StandingColumn, spokenOf } from "./RigColumn";
 import { isTrain, TrainDrawing } from "./TrainDrawing";
 import { vesselsHere } from "./train-views";
 import { byNeed, useRigs, type RigView } from "./useRigs";
@@ -121,7 +121,7 @@ function NeedList({
     <View gap="$2">
       {rigs.map((view) => {
         const { standing } = view.assessment ?? {};
-        const headline = standing && headlineShown(standing, { ...view.facts, lead: view.assessment?.lead }, units);
+        const headline = standing && headlineShown(standing, spokenOf(view), units);
         return (
           <Pressable
             key={view.facts.rig.id}
@@ -194,7 +194,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
         {verdict?.reasons[0] === "no-charge" ? <WayToFill view={view} /> : null}
       </Card>
     );
-  const spoken = { ...facts, lead: assessment.lead };
+  const spoken = spokenOf(view);
   const words = verdictWords(spoken, standing, units);
   const range = dateRange(view);
   const work = headlineShown(standing, spoken, units)?.work;

@@ -25,7 +25,11 @@ function OneColumn({ view, height }: { readonly view: RigView; readonly height: 
 }
 
 /** Of what a rig's headline speaks. */
-const spokenOf = ({ facts, assessment }: RigView) => ({ ...facts, lead: assessment?.lead });
+export const spokenOf = ({ facts, assessment }: Pick<RigView, "facts" | "assessment">) => ({
+  ...facts,
+  lead: assessment?.lead,
+  before: assessment?.before,
+});
 
 /** The range beside its middle: only the numbers, the unit stands above. */
 function RangeWords({ view }: { readonly view: RigView }) {

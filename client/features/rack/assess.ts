@@ -1,4 +1,5 @@
 import {
+  beforeResin,
   expectedOutputs,
   lastBed,
   leadOf,
@@ -8,8 +9,11 @@ import {
   stagesAtTap,
   standingDates,
   trainWorth,
+  withBefore,
   workTrain,
   type ActWorth,
+  type BeforeFacts,
+  type BeforeResin,
   type Charge,
   type DatedLesson,
   type DepletionAnswer,
@@ -55,6 +59,8 @@ export interface RigFacts {
   readonly reports: readonly WaterReport[];
   /** Of rigs that share a vessel with it: what its vessels took there. */
   readonly elsewhere: { readonly visits: readonly Visit[]; readonly charges: readonly Charge[] };
+  /** What was seen and done before its resin. */
+  readonly upkeep?: Pick<BeforeFacts, "membraneChecks" | "pressureChecks" | "services">;
   /** What a litre of resin and an hour cost; the usual figures where the crew keeps no list. */
   readonly prices?: Prices | undefined;
   /** Known work of the days to come. */
@@ -85,8 +91,10 @@ export interface Assessment {
   readonly places?: readonly Place[];
   /** What each thing that can be done with the lead would give. */
   readonly worth?: readonly ActWorth[];
-  /** The bed before the last that is spent. */
+  /** The bed before the last that is spent, or reads above its mark. */
   readonly lead?: SpentLead;
+  /** What stands before the resin and asks for a hand. */
+  readonly before?: BeforeResin;
   /** What the crew's ended charges taught, by vessel. */
   readonly owners?: ReadonlyMap<Id, OwnerBelief>;
   readonly dates?: DepletionAnswer;
@@ -106,7 +114,7 @@ function merged<T>(own: readonly T[], others: readonly T[], at: (each: T) => str
 }
 
 /** Facts as the core's books take them: those of linked rigs among them. */
-export const inBooks = ({ elsewhere, ahead: _ahead, ...facts }: RigFacts): StandingInput => ({
+export const inBooks = ({ elsewhere, ahead: _ahead, upkeep: _upkeep, ...facts }: RigFacts): StandingInput => ({
   ...facts,
   visits: merged(facts.visits, elsewhere.visits, ({ at }) => at),
   charges: merged(facts.charges, elsewhere.charges, ({ filledAt }) => filledAt),
@@ -128,9 +136,17 @@ const bedOf = ({ vessel, stageId, isLast, verdict, worked }: WorkedBed): BedAsse
   standing: worked.standing,
 });
 
+const NOTHING_SEEN = { membraneChecks: [], pressureChecks: [], services: [] };
+
+/** What stands before a rig's resin and asks for a hand. */
+const beforeOf = ({ rig, visits, meters, upkeep = NOTHING_SEEN }: RigFacts): BeforeResin =>
+  beforeResin({ rig, visits, meters: byId(meters), ...upkeep });
+
 /** What is said of a train at once; a train without a charge has no standing, but its places. */
-function quickly(train: WorkedTrain): Assessment {
-  const { verdict, places, beds } = train;
+function quickly(facts: RigFacts, train: WorkedTrain): Assessment {
+  const { places, beds } = train;
+  const before = beforeOf(facts);
+  const verdict = withBefore(train.verdict, before);
   const last = lastBed(train);
   if (!last.ok) return { verdict, places, because: last.fault.message };
   const lead = spentLead(train);
@@ -138,13 +154,14 @@ function quickly(train: WorkedTrain): Assessment {
     standing: { ...last.value.worked.standing, verdict },
     ...{ verdict, places, beds: beds.map(bedOf) },
     ...(lead ? { lead } : {}),
+    before,
   };
 }
 
 /** Standing and verdict without the dates: quick enough for every digit that is typed. */
 export function assessQuickly(facts: RigFacts, owners?: Owners): Assessment {
   const train = workTrain(withOwners(facts, owners));
-  return train.ok ? quickly(train.value) : { because: train.fault.message };
+  return train.ok ? quickly(facts, train.value) : { because: train.fault.message };
 }
 
 /** A visit that is being typed, with what the meter is said to have shown at the filling of the newest charge. */
@@ -187,7 +204,7 @@ export function assess(facts: RigFacts, lessons?: readonly DatedLesson[]): Asses
   const of = whole[at];
   const dates = last.ok ? datesOfBeds[at]! : last;
   return {
-    ...quickly(train.value),
+    ...quickly(facts, train.value),
     beds: whole,
     owners: train.value.owners,
     ...(leadOf(beds) ? { worth: worthOf(facts, train.value) } : {}),

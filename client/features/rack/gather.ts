@@ -9,9 +9,12 @@ import {
   type Charge,
   type FeedTest,
   type Id,
+  type MembraneCheck,
   type Meter,
+  type PressureCheck,
   type PriceList,
   type Rig,
+  type Service,
   type Tap,
   type Vessel,
   type Visit,
@@ -32,6 +35,9 @@ export type FactLists = readonly [
   reports: readonly WaterReport[],
   arrangements: readonly Arrangement[],
   priceLists: readonly PriceList[],
+  membraneChecks?: readonly MembraneCheck[],
+  pressureChecks?: readonly PressureCheck[],
+  services?: readonly Service[],
 ];
 
 /** The vessel whose product is what the tool gets: the last that holds a charge, else the last that stands or stood there. */
@@ -43,6 +49,7 @@ function lastVessel(standing: readonly Vessel[], ever: readonly Vessel[], charge
 /** The facts of every rig, from whole lists of records. */
 export function gather(lists: FactLists, book: WorkBook, now: number): readonly RigFacts[] {
   const [rigs, vessels, taps, meters, allCharges, allVisits, allTests, reports, allArrangements, priceLists] = lists;
+  const [, , , , , , , , , , membraneChecks = [], pressureChecks = [], services = []] = lists;
   const counted = countedOf(now, [allVisits, allTests, allArrangements], allCharges);
   const [visits, feedTests, arrangements] = [
     asOfNow(allVisits, now, counted),
@@ -74,6 +81,11 @@ export function gather(lists: FactLists, book: WorkBook, now: number): readonly 
         rigs: rigs.filter(({ id }) => linked.has(id)),
         vessels: ever,
         arrangements: arrangements.filter(({ rigId }) => linked.has(rigId)),
+      },
+      upkeep: {
+        membraneChecks: asOfNow(membraneChecks, now).filter(({ rigId }) => rigId === rig.id),
+        pressureChecks: asOfNow(pressureChecks, now).filter(({ rigId }) => rigId === rig.id),
+        services: asOfNow(services, now).filter(({ rigId }) => rigId === rig.id),
       },
       visits: byTime.filter((visit) => visit.rigId === rig.id),
       ahead: allVisits.filter((visit) => visit.rigId === rig.id && isFarAhead(visit.at, now)),

@@ -11,7 +11,7 @@ export interface KeptAssessment {
 
 const PREFIX = `${nameHere("winter-bead-standing")}:`;
 /** Of the answers' shape: one of another version of the app is not read. */
-const SHAPE = 2;
+const SHAPE = 3;
 /** More than this is not worth the room: the next answer is soon there. */
 const LARGEST = 100_000;
 

@@ -38,6 +38,7 @@ export function bedNames({ facts, assessment }: Pick<RigView, "facts" | "assessm
 /** What an act is, by the names of the vessels. @example actWords("run-out", ["Bottle A", "Bottle B"]) // "Use Bottle A up first" */
 export function actWords(act: TrainAct, [lead, next]: readonly string[]): string {
   if (act === "rotate") return `Refill ${lead} now, ${next} leads`;
+  if (act === "run-lead") return `Run ${lead} to near exhaustion, then refill it; ${next} guards`;
   return act === "run-out" ? `Use ${lead} up first` : "Refill all of them now";
 }
 

@@ -84,6 +84,9 @@ export function useRigFacts(): { readonly facts: readonly RigFacts[]; readonly p
     useRecords("water-reports"),
     useRecords("arrangements"),
     useRecords("price-lists"),
+    useRecords("membrane-checks"),
+    useRecords("pressure-checks"),
+    useRecords("services"),
   ] as const;
   const book = useWorkBook();
   const now = useNow();

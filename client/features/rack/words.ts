@@ -11,7 +11,18 @@ import {
   type VerdictWords,
   type Wording,
 } from "@winter-bead/core";
-import { capital, litres, litresRange, scaleUnit, shown, volumeRange, type Units } from "../../ui/format";
+import { clockNow } from "../../data/clock";
+import {
+  capital,
+  dateInWords,
+  litres,
+  litresRange,
+  localDate,
+  scaleUnit,
+  shown,
+  volumeRange,
+  type Units,
+} from "../../ui/format";
 
 /** One word beside the ring. */
 export const STATE_WORDS: Readonly<Record<State, string>> = {
@@ -26,6 +37,7 @@ export const wordingIn = (units: Units): Wording => ({
   litres: (value) => litres(value, units),
   litresRange: (low, high) => litresRange(low, high, units),
   scaleUnit,
+  day: (at) => dateInWords(localDate(at), localDate(clockNow())),
 });
 
 /** The verdict in the trade's words, with its reason and whatever else is to be known. */

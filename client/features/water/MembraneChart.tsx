@@ -1,4 +1,4 @@
-import { FLOW_LOST, FLOW_WATCH, type MembranePoint } from "@winter-bead/core";
+import { FLOW_LOST, FLOW_WATCH, type MembranePoint, type PassageRead } from "@winter-bead/core";
 import { scaleLinear, scaleTime } from "d3-scale";
 import { line } from "d3-shape";
 import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
@@ -88,15 +88,18 @@ function Panel({ points, name, marks, width, y0, domain }: PanelProps) {
 /** Normalized flow and rejection over time; a filled square is a clean baseline. */
 export function MembraneChart({
   points,
+  passages,
   label,
 }: {
   readonly points: readonly MembranePoint[];
+  /** Every look at what it lets through: of checks, and of the log. */
+  readonly passages: readonly PassageRead[];
   readonly label: string;
 }) {
   const flow = points
     .filter(({ state }) => state.flowShare !== undefined)
     .map(({ at, state, check }) => ({ at, value: 100 * state.flowShare!, clean: check.clean }));
-  const rejection = points.map(({ at, state, check }) => ({ at, value: 100 * state.rejection, clean: check.clean }));
+  const rejection = passages.map(({ at, passage, isClean }) => ({ at, value: 100 * (1 - passage), clean: isClean }));
   return (
     <Measured>
       {(width) => (

@@ -13,10 +13,11 @@ import { useNamed } from "../../forms/useNamed";
 import { useRecordForm } from "../../forms/useRecordForm";
 import { Card, Caution, HeavyButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
-import { scaleUnit } from "../../ui/format";
+import { scaleUnit, typedNumber } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
-import { Body, Heading, Small } from "../../ui/words";
+import { Body, Heading, Small, Strong } from "../../ui/words";
+import { rejectionWords } from "./membrane-words";
 import { inUse } from "../../data/in-use";
 
 const ASKED: readonly (keyof SeenBeside & ObservationName)[] = [
@@ -71,6 +72,10 @@ export function MembraneCheckForm({
   const form = useCheckForm(rig, check, meters.length > 0 ? meters[0]!.id : undefined);
   const meter = meters.find(({ id }) => id === form.watch("check.meterId"));
   const ppm = scaleUnit(check?.scale ?? meter?.scale ?? "nacl");
+  const [feed, product] = (["check.feed", "check.product"] as const).map((path) =>
+    typedNumber(String(form.watch(path) ?? "")),
+  );
+  const held = feed !== undefined && product !== undefined ? rejectionWords(feed, product) : "";
   const away = `/water/membrane?rig=${rig.id}`;
   const save = () =>
     keepTyped(form, async (bodies) => {
@@ -101,6 +106,11 @@ export function MembraneCheckForm({
           <RecordField form={form} path="check.product" unit={ppm} testID="membrane-product" />
           <RecordField form={form} path="check.temperature" testID="membrane-temperature" />
         </FieldRow>
+        {held ? (
+          <Strong role="status" testID="membrane-held">
+            {held}
+          </Strong>
+        ) : null}
         <FieldRow>
           <RecordField form={form} path="check.pressure" testID="membrane-pressure" />
           <RecordField

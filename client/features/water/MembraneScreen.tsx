@@ -6,10 +6,12 @@ import {
   explainMembrane,
   membraneTrend,
   nextStep,
+  passagesRead,
   type Explanation,
   type MembraneCheck,
   type MembranePoint,
   type Rig,
+  type PassageRead,
   type Suspect,
 } from "@winter-bead/core";
 import { router } from "expo-router";
@@ -23,7 +25,7 @@ import { useWide } from "../../ui/width";
 import { Big, Body, Heading, Small, Strong } from "../../ui/words";
 import { MembraneChart } from "./MembraneChart";
 import { MembraneCheckForm } from "./MembraneCheckForm";
-import { stateWords, wearOf } from "./membrane-words";
+import { NEXT_ACTION, stateWords, wearOf } from "./membrane-words";
 import { RatedMembrane } from "./RatedMembrane";
 import { wholeMoney } from "../size/money";
 import { usePrices } from "../size/usePrices";
@@ -46,12 +48,6 @@ function Figure({ name, explanation }: { readonly name: string; readonly explana
   );
 }
 
-const ACTION: Readonly<Partial<Record<Suspect["cause"], string>>> = {
-  "prefilter-clogged": "a new sediment cartridge",
-  "carbon-spent": "a new carbon cartridge",
-  "membrane-worn": "the membrane’s seals, then a new membrane",
-};
-
 /** What to try next, by its chance for its money. */
 function Next({ wear }: { readonly wear: readonly Suspect[] }) {
   const { prices, currency } = usePrices();
@@ -59,7 +55,7 @@ function Next({ wear }: { readonly wear: readonly Suspect[] }) {
   if (!next) return <Body testID="next-step">Nothing is likely enough to spend money on yet.</Body>;
   return (
     <Body testID="next-step">
-      <Strong>{`Next: ${ACTION[next.suspect.cause] ?? next.suspect.name}`}</Strong>
+      <Strong>{`Next: ${NEXT_ACTION[next.suspect.cause] ?? next.suspect.name}`}</Strong>
       {`, about ${wholeMoney(next.costs, currency)}: the most chance for the money.`}
     </Body>
   );
@@ -121,16 +117,25 @@ const READ = [
 const readOf = (check: MembraneCheck) =>
   READ.flatMap(([field, words]) => (check[field] === undefined ? [] : [words])).join(", ") || "what was seen";
 
+/** A check of which not all was read keeps its own answer. */
+const partialWords = (check: MembraneCheck, passage: number | undefined) =>
+  passage === undefined
+    ? `kept: ${readOf(check)}`
+    : `holds back ${threeDigits(100 * (1 - passage))} %${check.clean ? ", clean" : ""}; ${readOf(check)}`;
+
 const MOST_SHOWN = 8;
 
 /** Every check that was entered, newest first: each can be looked at, corrected and taken back. */
 function Checks({
   points,
   partial,
+  passages,
 }: {
   readonly points: readonly MembranePoint[];
   readonly partial: readonly MembraneCheck[];
+  readonly passages: readonly PassageRead[];
 }) {
+  const held = new Map(passages.flatMap(({ at, passage, by }) => (by === "check" ? [[at, passage] as const] : [])));
   const [most, setMost] = useState(MOST_SHOWN);
   const all = [
     ...points.map(({ check, at, state }) => ({
@@ -138,7 +143,11 @@ function Checks({
       at,
       words: `holds back ${threeDigits(100 * state.rejection)} %${check.clean ? ", clean" : ""}`,
     })),
-    ...partial.map((check) => ({ check, at: Date.parse(check.at), words: `kept: ${readOf(check)}` })),
+    ...partial.map((check) => ({
+      check,
+      at: Date.parse(check.at),
+      words: partialWords(check, held.get(Date.parse(check.at))),
+    })),
   ].sort((a, b) => b.at - a.at);
   return (
     <View>
@@ -157,9 +166,36 @@ function Checks({
   );
 }
 
+/** What it held back when it was last read at both ends, in a check or in the log. */
+function Newest({ read, after }: { readonly read: PassageRead | undefined; readonly after: number }) {
+  if (!read || read.at <= after) return null;
+  const { at, passage, by } = read;
+  return (
+    <Body testID="membrane-newest">
+      <Strong>{`It holds back ${threeDigits(100 * (1 - passage))} %`}</Strong>
+      {`, as ${by === "log" ? "logged" : "checked"} ${momentInWords(at, clockNow())}.`}
+    </Body>
+  );
+}
+
+function Trend({
+  points,
+  passages,
+}: {
+  readonly points: readonly MembranePoint[];
+  readonly passages: readonly PassageRead[];
+}) {
+  const [last, point] = [passages[passages.length - 1], points[points.length - 1]];
+  if (!last || passages.length < 2) return null;
+  const flow = point?.state.flowShare;
+  const label = `${passages.length} looks; rejection last ${threeDigits(100 * (1 - last.passage))} %${flow === undefined ? "" : `, flow ${threeDigits(100 * flow)} % of clean`}`;
+  return <MembraneChart points={points} passages={passages} label={label} />;
+}
+
 /** How a rig's membrane does, against when it was clean, and what is worn. */
 export function MembraneScreen({ rig, rigs }: { readonly rig: Rig; readonly rigs: readonly Rig[] }) {
   const { records: checks } = useRecords("membrane-checks");
+  const { records: visits } = useRecords("visits");
   const { records: meters } = useRecords("meters");
   const now = useNow();
   const wide = useWide();
@@ -171,7 +207,22 @@ export function MembraneScreen({ rig, rigs }: { readonly rig: Rig; readonly rigs
       ),
     [checks, meters, rig.id, now],
   );
+  const passages = useMemo(
+    () =>
+      passagesRead({
+        ...{
+          rig,
+          visits: asOfNow(visits, now),
+          membraneChecks: asOfNow(checks, now),
+          pressureChecks: [],
+          services: [],
+        },
+        meters: new Map(meters.map((meter) => [meter.id, meter])),
+      }),
+    [checks, visits, meters, rig, now],
+  );
   const { points } = trend;
+  const newest = passages[passages.length - 1];
   const last = points[points.length - 1];
   const wear = last ? wearOf(last, trend.clean) : [];
   const form = <MembraneCheckForm key={rig.id} rig={rig} />;
@@ -200,12 +251,8 @@ export function MembraneScreen({ rig, rigs }: { readonly rig: Rig; readonly rigs
         {last ? (
           <View gap="$4">
             <Latest point={last} points={points} />
-            {points.length > 1 ? (
-              <MembraneChart
-                points={points}
-                label={`${points.length} checks; rejection last ${threeDigits(100 * last.state.rejection)} %${last.state.flowShare === undefined ? "" : `, flow ${threeDigits(100 * last.state.flowShare)} % of clean`}`}
-              />
-            ) : null}
+            <Newest read={newest} after={last.at} />
+            <Trend points={points} passages={passages} />
             <View>
               <Heading>What may be worn, in this order</Heading>
               <Next wear={wear} />
@@ -215,12 +262,22 @@ export function MembraneScreen({ rig, rigs }: { readonly rig: Rig; readonly rigs
               <Small>School: weighing evidence by log-odds (Good 1950); the weights are planning assumptions.</Small>
             </View>
           </View>
+        ) : newest ? (
+          <View gap="$4">
+            <Newest read={newest} after={0} />
+            <Trend points={points} passages={passages} />
+            <Body color="$soft">
+              With pressure, temperature and both flows a check tells the flow too, and what may be worn.
+            </Body>
+          </View>
         ) : (
           <EmptyState title="No check yet">
             Enter the first figures when the membrane is new or clean: every later check is held against them.
           </EmptyState>
         )}
-        {points.length + trend.partial.length > 0 ? <Checks points={points} partial={trend.partial} /> : null}
+        {points.length + trend.partial.length > 0 ? (
+          <Checks points={points} partial={trend.partial} passages={passages} />
+        ) : null}
         {wide ? null : form}
         {wide ? null : rated}
       </View>

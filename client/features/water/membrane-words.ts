@@ -12,9 +12,8 @@ import { threeDigits } from "../../ui/format";
 
 function flowWords({ flowShare }: MembranePoint["state"]): string {
   if (flowShare === undefined) return "No clean baseline yet: mark the first check after a new or cleaned membrane.";
-  if (flowShare <= FLOW_LOST)
-    return "The flow has fallen by 15 % or more from clean: clean the membrane, or replace it.";
-  if (flowShare <= FLOW_WATCH) return "The flow has fallen by 10 % or more from clean: watch it, and plan a cleaning.";
+  if (flowShare <= FLOW_LOST) return "The flow has fallen by 15 % or more from clean.";
+  if (flowShare <= FLOW_WATCH) return "The flow has fallen by 10 % or more from clean.";
   return "The flow is as it was when clean.";
 }
 
@@ -26,10 +25,21 @@ export function stateWords({ state }: Pick<MembranePoint, "state">): string {
     passageRatio === undefined
       ? `${held}.`
       : passageRatio >= PASSAGE_UP
-        ? `${held}: it lets ${threeDigits(passageRatio)} times as much salt through as when clean. Look at its seals, then at the membrane.`
+        ? `${held}: it lets ${threeDigits(passageRatio)} times as much salt through as when clean.`
         : `${held}, as when clean.`;
   return `${flowWords(state)} ${salt}`;
 }
+
+/** What a check with readings alone says at once. @example rejectionWords(40, 3) // "It holds back 92.5 %." */
+export const rejectionWords = (feed: number, product: number): string =>
+  feed > 0 && product <= feed ? `It holds back ${threeDigits(100 * (1 - product / feed))} %.` : "";
+
+/** What is changed next, by the cause that is likeliest for its money; the same wherever it is named. */
+export const NEXT_ACTION: Readonly<Partial<Record<Suspect["cause"], string>>> = {
+  "prefilter-clogged": "a new sediment cartridge",
+  "carbon-spent": "a new carbon cartridge",
+  "membrane-worn": "clean the membrane and look at its seals, then a new one",
+};
 
 /** What is worn, likeliest first, as of a check. */
 export function wearOf(point: MembranePoint, clean: MembraneFigures | undefined): readonly Suspect[] {

@@ -13,6 +13,10 @@ const FLOW_FALLEN = 0.9;
 
 /** What a new one costs, money; the membrane's is the crew's own price. Planning assumptions. */
 const CARTRIDGES: Readonly<Partial<Record<Cause, number>>> = { "prefilter-clogged": 10, "carbon-spent": 18 };
+/** What speaks against a cause, taken together: it is not the next to be changed. */
+const isSpokenAgainst = ({ reasonsFor, reasonsAgainst }: Suspect) =>
+  [...reasonsFor, ...reasonsAgainst].reduce((sum, { weight }) => sum + weight, 0) < 0;
+
 /** Below this chance nothing is changed on suspicion. */
 const LEAST_CHANCE = 0.2;
 
@@ -23,7 +27,7 @@ export interface NextStep {
 }
 
 /**
- * What to try next: the suspect with the most chance for its money.
+ * What to try next: the suspect with the most chance for its money, of those that the evidence does not speak against.
  *
  * @param membranePrice money for a new membrane
  * @returns nothing where no suspect is likely enough to spend on
@@ -31,7 +35,7 @@ export interface NextStep {
  */
 export function nextStep(suspects: readonly Suspect[], membranePrice: number): NextStep | undefined {
   return suspects
-    .filter(({ chance }) => chance >= LEAST_CHANCE)
+    .filter((suspect) => suspect.chance >= LEAST_CHANCE && !isSpokenAgainst(suspect))
     .map((suspect) => ({ suspect, costs: CARTRIDGES[suspect.cause] ?? membranePrice }))
     .sort((a, b) => b.suspect.chance / b.costs - a.suspect.chance / a.costs)[0];
 }

@@ -85,6 +85,7 @@ export function datesIn(timeZone: string): Result<(milliseconds: number) => stri
 const whole = new Intl.NumberFormat("en", { maximumFractionDigits: 1 });
 const UNITS: Readonly<Record<string, string>> = { nacl: "ppm NaCl", "442": "ppm 442", kcl: "ppm KCl", ec: "µS/cm" };
 const inLitres: Wording = {
+  day: (milliseconds) => new Date(milliseconds).toISOString().slice(0, 10),
   litres: (litres) => `${whole.format(Number(litres.toPrecision(3)))} L`,
   litresRange: (low, high) => {
     const range = roundedOutward(low, high);

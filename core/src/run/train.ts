@@ -8,6 +8,7 @@ import type { Reason, State, Verdict } from "../verdict/verdict";
 import type { Vessel } from "../vessel/vessel.record";
 import { rigLedger, type RigLedger } from "./charge-ledger";
 import type { ChargeLedger } from "./ledger-facts";
+import type { BeforeResin } from "./before-resin";
 import type { Ahead, BedAhead } from "./in-series";
 import { learn, lessonsOf, type DatedLesson } from "./lessons";
 import { workStanding, type StandingInput, type WorkedStanding } from "./standing";
@@ -78,6 +79,19 @@ export const aheadOf = ({ belief, question: { used, loads }, plain }: WorkedStan
   loads,
   plain,
 });
+
+/** A verdict with what stands before the resin: chlorine stops the filling, a climbing membrane is watched. */
+export function withBefore({ state, reasons }: Verdict, { chlorineAt, climbing }: BeforeResin): Verdict {
+  if (chlorineAt === undefined && !climbing) return { state, reasons };
+  return {
+    state: worse(state, chlorineAt === undefined ? "watch" : "finish"),
+    reasons: [
+      ...(chlorineAt === undefined ? [] : (["chlorine"] as const)),
+      ...reasons,
+      ...(climbing ? (["membrane-climbs"] as const) : []),
+    ],
+  };
+}
 
 interface Hung {
   readonly stageId: Id | undefined;

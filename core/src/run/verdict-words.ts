@@ -3,6 +3,7 @@ import type { ThreeOf } from "../life/life-range";
 import type { Rig } from "../rig/rig.record";
 import { rotates } from "../rig/train-edits";
 import type { Vessel } from "../vessel/vessel.record";
+import type { BeforeResin } from "./before-resin";
 import type { Leak, Standing } from "./standing";
 import { marksOn } from "../vessel/marks";
 import { onScale, scaleFactor, type Scale } from "../water/meter";
@@ -16,6 +17,8 @@ export interface Wording {
   readonly litresRange: (low: number, high: number) => string;
   /** @example scaleUnit("nacl") // "ppm NaCl" */
   readonly scaleUnit: (scale: Scale) => string;
+  /** @example day(Date.UTC(2027, 2, 1)) // "Mon 1 Mar" */
+  readonly day: (milliseconds: number) => string;
 }
 
 const TITLES: Readonly<Record<State, string>> = {
@@ -31,6 +34,7 @@ const BOTH_SPENT = "Both are spent";
 
 /** Two words for a verdict. */
 export function verdictTitle({ verdict }: Standing, { use }: Pick<Rig, "use">, lead?: SpentLead): string {
+  if (verdict.reasons[0] === "chlorine") return use === "aquarium" ? "Don’t fill" : "Change the carbon";
   if (verdict.reasons[0] === "odd-reading") return LOOK_AGAIN;
   if (verdict.state === "watch" && verdict.reasons[0] === "lead-odd") return "Watch: look again";
   if (verdict.state === "watch" && verdict.reasons[0] === "lead-spent")
@@ -139,6 +143,7 @@ export function headlineOf(where: Standing, facts: SpokenOf): Headline | undefin
   const { rig, vessel, lead } = facts;
   const { left, leftTo, leak, verdict } = where;
   if (lead && !lead.isOdd && isOffZero(where, vessel)) return { word: BOTH_SPENT };
+  if (verdict.reasons[0] === "chlorine") return { word: verdictTitle(where, rig) };
   if (verdict.state === "change" || verdict.state === "finish") {
     if (leftTo === "hard" && left && left.high > 0 && rig.use !== "aquarium")
       return { litres: left, to: "to the stop point" };
@@ -209,6 +214,8 @@ export interface SpokenOf {
   readonly vessel: Vessel;
   /** The spent bed before it, in a train that has one. */
   readonly lead?: SpentLead | undefined;
+  /** What stands before the resin and asks for a hand. */
+  readonly before?: BeforeResin | undefined;
 }
 
 /** Whether the last group of a bed is at or above a mark. */
@@ -249,6 +256,10 @@ export function reasonWords(reason: Reason, where: Standing, facts: SpokenOf, wo
     case "lead-spent":
     case "lead-odd":
       return leadWords(where, facts, wording);
+    case "chlorine":
+      return `Chlorine shows behind the carbon${facts.before?.chlorineAt === undefined ? "" : ` since ${wording.day(facts.before.chlorineAt)}`}: it ${isAquarium ? "kills what swims, and eats the membrane" : "eats the membrane"}. Don’t fill; change the carbon, then test again.`;
+    case "membrane-climbs":
+      return climbingWords(facts.before?.climbing);
     case "no-charge":
       return "No charge is in use: fill the vessel.";
     case "above-hard":
@@ -271,6 +282,14 @@ export function reasonWords(reason: Reason, where: Standing, facts: SpokenOf, wo
       return `${where.outputs.length > 0 ? `Out ${on.output}. ` : ""}${left} About ${wording.litres(where.pace)} may go through before the next reading: read before each ${rig.jobName}.`;
   }
 }
+
+const percent = (share: number) => `${tidy(Number((100 * share).toPrecision(2)))} %`;
+
+/** A membrane that climbs above its own usual. */
+const climbingWords = (climbing: BeforeResin["climbing"]) =>
+  climbing
+    ? `The membrane lets ${percent(climbing.passage)} through, usually ${percent(climbing.usual)}: check it before the resin pays for it.`
+    : "The membrane lets more through than usual: check it before the resin pays for it.";
 
 /** Why a fine verdict is fine. */
 function fineWords(where: Standing, facts: { readonly rig: Rig; readonly vessel: Vessel }, wording: Wording): string {

@@ -16,7 +16,9 @@ export type Reason =
   | "not-logged"
   | "nearly-used"
   | "lead-spent"
-  | "lead-odd";
+  | "lead-odd"
+  | "chlorine"
+  | "membrane-climbs";
 
 export interface Verdict {
   readonly state: State;
