@@ -30,7 +30,7 @@ async function addTap(page: Page, name: string, [low, typical, high]: readonly s
   await fill(page, "typical", typical!);
   await fill(page, "high", high!);
   if (chemistry) {
-    await press(page, "Temperature, pH, alkalinity, silica");
+    await press(page, "KH, pH, silica, temperature");
     await fill(page, "ph", "7.4");
     await fill(page, "alkalinity", "110");
     await fill(page, "silica", "6");

@@ -1,5 +1,6 @@
 import type { Field } from "@winter-bead/core/src/descriptor/field";
 import { labelOf } from "@winter-bead/core/src/descriptor/field";
+import type { ReactNode } from "react";
 import { Controller } from "react-hook-form";
 import { Choice, type Option } from "../ui/boxes";
 import { NumberField, TextField } from "../ui/fields";
@@ -9,7 +10,7 @@ import { scalesWith } from "./scales";
 import { liveFault, unitShown } from "./live";
 import type { RecordForm } from "./useRecordForm";
 
-interface Shown {
+export interface Shown {
   readonly label: string;
   readonly value: string;
   readonly onChange: (text: string) => void;
@@ -32,6 +33,8 @@ interface FieldProps {
   readonly live?: boolean;
   /** After the field was changed by hand. */
   readonly onChosen?: (value: string) => void;
+  /** In place of the control that its descriptor asks for. */
+  readonly as?: (shown: Shown) => ReactNode;
   readonly testID?: string;
 }
 
@@ -85,36 +88,33 @@ function Control({
 }
 
 /** A field of a record, by its path: label, unit, choices, picker and the complaint beside it follow from its descriptor. */
-export function RecordField({ form, path, label, hint, unit, options, live, onChosen, testID }: FieldProps) {
+export function RecordField({ form, path, label, hint, unit, options, live, onChosen, as, testID }: FieldProps) {
   const field = form.fieldOf(path);
   return (
     <Controller
       control={form.control}
       name={path as never}
-      render={({ field: bound, fieldState }) => (
-        <Control
-          field={field}
-          unit={unit ?? unitShown(field, form.units)}
-          options={options}
-          shown={{
-            label: label ?? labelOf(field),
-            value: String((bound.value as string | undefined) ?? ""),
-            onChange: (text) => {
-              bound.onChange(text);
-              onChosen?.(text);
-            },
-            error:
-              fieldState.error?.message ?? (live ? liveFault(field, String(bound.value ?? ""), form.units) : undefined),
-            hint,
-            testID: testID ?? `field-${path.split(".").pop()}`,
-          }}
-        />
-      )}
+      render={({ field: bound, fieldState }) => {
+        const shown: Shown = {
+          label: label ?? labelOf(field),
+          value: String((bound.value as string | undefined) ?? ""),
+          onChange: (text) => {
+            bound.onChange(text);
+            onChosen?.(text);
+          },
+          error:
+            fieldState.error?.message ?? (live ? liveFault(field, String(bound.value ?? ""), form.units) : undefined),
+          hint,
+          testID: testID ?? `field-${path.split(".").pop()}`,
+        };
+        if (as) return <>{as(shown)}</>;
+        return <Control field={field} unit={unit ?? unitShown(field, form.units)} options={options} shown={shown} />;
+      }}
     />
   );
 }
 
-interface BesideProps extends Omit<FieldProps, "path" | "options" | "live"> {
+interface BesideProps extends Omit<FieldProps, "path" | "options" | "live" | "as"> {
   readonly name: string;
   readonly label: string;
 }

@@ -9,7 +9,7 @@ import { SelectField } from "../../ui/pickers";
 import { StageSign } from "../../ui/StageSign";
 import { useDrag } from "../../ui/useDrag";
 import { Body, Small, Strong } from "../../ui/words";
-import { FIGURES, newStage, type StageFigure, type StageKind, type TypedStage } from "./stages-as-typed";
+import { FED_BY, FIGURES, newStage, type StageFigure, type StageKind, type TypedStage } from "./stages-as-typed";
 
 const KINDS: Readonly<Record<StageKind, string>> = {
   sediment: "Sediment",
@@ -67,10 +67,13 @@ function StageFields({
   stage,
   vessels,
   units,
+  isSecond,
   onChange,
   onRemove,
 }: {
   readonly stage: TypedStage;
+  /** A membrane behind another. */
+  readonly isSecond: boolean;
   readonly vessels: readonly VesselOption[];
   readonly units: Units;
   readonly onChange: (stage: TypedStage) => void;
@@ -101,6 +104,15 @@ function StageFields({
           ))}
         </FieldRow>
       )}
+      {isSecond ? (
+        <SelectField
+          label="Fed by"
+          value={stage.fedBy ?? "product"}
+          options={FED_BY}
+          onChange={(fedBy) => onChange({ ...stage, fedBy: fedBy as NonNullable<TypedStage["fedBy"]> })}
+          testID="field-fedBy"
+        />
+      ) : null}
       {onRemove ? (
         <TextButton onPress={onRemove} testID={`remove-${stage.kind}`}>
           {`Take the ${KINDS[stage.kind].toLowerCase()} out of the train`}
@@ -231,6 +243,7 @@ export function StageList({ stages, onChange, vessels, units, error }: StageList
               stage={stage}
               vessels={vessels}
               units={units}
+              isSecond={stage.kind === "membrane" && stages.slice(0, i).some(({ kind }) => kind === "membrane")}
               onChange={(next) => onChange(stages.map((each) => (each.id === stage.id ? next : each)))}
               onRemove={
                 stage.kind === "resin" && resin === 1

@@ -14,14 +14,15 @@ import { useRecordForm } from "../../forms/useRecordForm";
 import { TextButton } from "../../ui/boxes";
 import { FieldRow } from "../../ui/fields";
 import { scaleUnit } from "../../ui/format";
+import { KhField } from "../../ui/KhField";
 import { Body } from "../../ui/words";
 import { NEW_PLACE, tapAsTyped } from "./tap-as-typed";
 
 /** A tap: where the water comes from, and how hard it is. */
 export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
   const { records: sites } = useRecords("sites");
-  const { then } = useLocalSearchParams<{ then?: string }>();
-  const [more, setMore] = useState(tap?.ph !== undefined || tap?.alkalinity !== undefined);
+  const { then, more: asked } = useLocalSearchParams<{ then?: string; more?: string }>();
+  const [more, setMore] = useState(tap?.ph !== undefined || tap?.alkalinity !== undefined || asked !== undefined);
   const siteId = useMemo(newId, []);
   const parts = useMemo(
     () => ({
@@ -72,13 +73,13 @@ export function TapForm({ tap }: { readonly tap: Kept<"taps"> | undefined }) {
         Only one reading yet? Enter it as typical: 15 % either way is assumed until you know more.
       </Body>
       <TextButton onPress={() => setMore(!more)} expanded={more}>
-        {more ? "Less" : "Temperature, pH, alkalinity, silica"}
+        {more ? "Less" : "KH, pH, silica, temperature"}
       </TextButton>
       {more ? (
         <FieldRow>
           <RecordField form={form} path="tap.temperature" />
           <RecordField form={form} path="tap.ph" label="pH" />
-          <RecordField form={form} path="tap.alkalinity" unit="mg/L CaCO3" />
+          <RecordField form={form} path="tap.alkalinity" as={(shown) => <KhField {...shown} />} />
           <RecordField form={form} path="tap.silica" />
         </FieldRow>
       ) : null}

@@ -18,9 +18,19 @@ export interface TypedStage {
   readonly rejection?: string;
   readonly ratedFlow?: string;
   readonly hours?: string;
+  /** Of a second membrane: what feeds it. */
+  readonly fedBy?: FedBy;
   /** Of a resin stage: the id of who stands there, or one of the two words above. */
   readonly vessel?: string;
 }
+
+type FedBy = NonNullable<Extract<Stage, { readonly kind: "membrane" }>["fedBy"]>;
+
+/** What may feed a membrane that stands behind another. */
+export const FED_BY: readonly { readonly value: FedBy; readonly label: string }[] = [
+  { value: "product", label: "Product of the one before: purer" },
+  { value: "reject", label: "What the one before wastes: more water" },
+];
 
 export type StageFigure = "microns" | "chlorineGrams" | "rejection" | "ratedFlow" | "hours";
 
@@ -50,7 +60,8 @@ export const typedStages = (stages: readonly Stage[], places: readonly Place[], 
     const figures = Object.fromEntries(
       FIGURES[kind].map((figure) => [figure, textOf(figure, figureOf(stage, figure), units)]),
     );
-    if (kind !== "resin") return { id, kind, ...figures };
+    const fedBy = kind === "membrane" && stage.fedBy ? { fedBy: stage.fedBy } : {};
+    if (kind !== "resin") return { id, kind, ...figures, ...fedBy };
     return { id, kind, vessel: places.find(({ stageId }) => stageId === id)?.vesselId ?? NO_VESSEL };
   });
 
@@ -92,7 +103,8 @@ export const stagesFrom = (typed: readonly TypedStage[], known: readonly Stage[]
     });
     // A membrane holds something back: left empty it is asked for.
     const asked = each.kind === "membrane" ? { rejection: NaN } : {};
-    return { id: each.id, kind: each.kind, ...asked, ...Object.fromEntries(figures) } as Stage;
+    const fedBy = each.kind === "membrane" && each.fedBy ? { fedBy: each.fedBy } : {};
+    return { id: each.id, kind: each.kind, ...asked, ...Object.fromEntries(figures), ...fedBy } as Stage;
   });
 
 /** Who stands where as it is typed. @param made the ids of the vessels that are new, by stage */

@@ -2,6 +2,9 @@ import { checkRanges, RANGES } from "../ranges";
 import { fail, finite, within, type Result } from "../result";
 import { KELVIN_AT_ZERO_CELSIUS, toKelvin } from "../units/constants";
 
+/** Share of its feed that a household membrane makes into product: a planning assumption. */
+export const USUAL_RECOVERY = 0.4;
+
 /** A membrane's own test, as its maker states it. */
 export interface RatedMembrane {
   /** L/min of product. */

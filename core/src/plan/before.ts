@@ -1,4 +1,5 @@
-import { membrane, type RatedMembrane } from "../membrane/membrane";
+import { carbonDioxideOf, USUAL_SILICA } from "../water/unmeasured";
+import { membrane, USUAL_RECOVERY, type RatedMembrane } from "../membrane/membrane";
 import { twoInARow } from "../membrane/two-in-a-row";
 import { checkRanges, RANGES } from "../ranges";
 import { succeed, within, type Result } from "../result";
@@ -28,7 +29,7 @@ export interface BeforeSetup {
 
 export const BEFORE_ASSUMPTIONS: BeforeSetup = {
   rated: { flow: 1.3, rejection: 0.965, pressure: 414, ec25: 500, recovery: 0.15, temperature: 25 },
-  recovery: 0.4,
+  recovery: USUAL_RECOVERY,
   tapPressure: 350,
   boostedPressure: 550,
   aerationHours: 8,
@@ -69,7 +70,7 @@ function behindMembrane(
     water: {
       reading: { value: made.value.ec25, scale: "ec" },
       co2,
-      silica: (water.silica ?? 0) * passage,
+      silica: (water.silica ?? USUAL_SILICA) * passage,
       temperature,
       ...(alkalinity === undefined ? {} : { alkalinity: alkalinity * passage }),
     },
@@ -78,12 +79,21 @@ function behindMembrane(
   });
 }
 
+/** mg/L of free carbon dioxide: as measured, or so many standard deviations from what is likely. */
+function unmeasured(water: Water, { ec25, co2 }: { readonly ec25: number; readonly co2: number }, z: number): number {
+  const { ph, temperature, analysis } = water;
+  const alkalinity = analysis?.alkalinity ?? water.alkalinity;
+  const known = carbonDioxideOf({ ph, alkalinity, temperature, co2: water.co2, ec25 });
+  return known.sd === 0 ? co2 : known.median * Math.exp(z * known.sd);
+}
+
 /**
  * The water that reaches the resin behind a stage, and its flow. A membrane takes salt and silica and lets carbon dioxide
  * pass; aeration takes carbon dioxide alone. A membrane slower than the tool fills a tank ahead, and the resin then sees the
  * membrane's flow; so it does where the user has such a tank, which is otherwise filled at `fillFlow`.
  *
  * @param peakFlow L/min at the tool
+ * @param z standard deviations from the likely carbon dioxide, where nobody measured it and a membrane lets it pass
  * @returns a fault for a water without a reading, or a pressure that drives nothing through the membrane
  * @example behind("membrane", { reading: { value: 168, scale: "nacl" } }, 3).value.flow // 0.776 L/min
  */
@@ -92,12 +102,15 @@ export function behind(
   water: Water,
   peakFlow: number,
   setup: BeforeSetup = BEFORE_ASSUMPTIONS,
+  z = 0,
 ): Result<BehindBefore> {
   const flow = checkRanges({ peakFlow }, { peakFlow: { ...RANGES.flow, name: "The peak flow" } });
   if (!flow.ok) return flow;
   const described = describeWater(water);
   if (!described.ok) return described;
-  const { ec25, co2 } = described.value;
+  const { ec25 } = described.value;
+  // Where nobody measured it the carbon dioxide that a membrane lets pass is unknown, not zero.
+  const co2 = hasMembrane(before) ? unmeasured(water, described.value, z) : described.value.co2;
   const ownTank = setup.fillFlow !== undefined;
   const unwasted = { flow: setup.fillFlow ?? peakFlow, wasteRatio: 0, stored: ownTank, buysTank: false };
   if (before === "nothing") return succeed({ water, ...unwasted });

@@ -1,3 +1,4 @@
+import { NORMAL_90 } from "../numerics/quantile";
 import { describeBed, type Bed, type BedAnswer } from "../bed/bed";
 import { spentThroughput } from "../life/breakthrough";
 import { lifeFigures, workOutLife, type LifeFigures, type LifeInput, type LifeWorking } from "../life/life";
@@ -221,6 +222,13 @@ export function meterLife(shape: MeterShape | undefined, working: LifeWorking, t
   return { by: "column", throughput: shown, factor: Math.max(1, (shown * ratio) / throughput) };
 }
 
+/** The corners hold the carbon dioxide that nobody measured: standard deviations at 10, 50 and 90 %. */
+const CARBON_AT: Readonly<Record<"low" | "typical" | "high", number>> = {
+  low: -NORMAL_90,
+  typical: 0,
+  high: NORMAL_90,
+};
+
 /** Litres of a charge for the three feeds; a lag and the supply change nothing in it. */
 export function optionLife(spec: OptionSpec, question: PlanQuestion): Result<OptionLife> {
   const { waters, peakFlow, setup } = question;
@@ -231,7 +239,7 @@ export function optionLife(spec: OptionSpec, question: PlanQuestion): Result<Opt
   const middle = behind(spec.before, question.usual ?? waters.typical, peakFlow, setup);
   const shape = middle.ok ? meterShape(middle.value) : undefined;
   for (const key of ["low", "typical", "high"] as const) {
-    const ways = behind(spec.before, waters[key], peakFlow, setup);
+    const ways = behind(spec.before, waters[key], peakFlow, setup, CARBON_AT[key]);
     if (!ways.ok) return succeed({ ...noLife, impossible: ways.fault.message });
     const working = workOutLife(optionLifeInput(spec, ways.value, { ...question, batch: BATCH_OF[key] }));
     if (!working.ok) return working;

@@ -1,4 +1,15 @@
-import { date, list, number, optional, ownId, reference, text, variants, type ValueOf } from "../descriptor/field";
+import {
+  choice,
+  date,
+  list,
+  number,
+  optional,
+  ownId,
+  reference,
+  text,
+  variants,
+  type ValueOf,
+} from "../descriptor/field";
 import { kind, sampleId, type RecordOf } from "../descriptor/kind";
 import { RANGES } from "../ranges";
 import { USE } from "../vessel/marks";
@@ -39,6 +50,14 @@ const STAGE = variants(
       ),
       /** What it makes by its plate. */
       ratedFlow: optional(number({ ...RANGES.flow, name: "The membrane's rated flow" }, { quantity: "flow" })),
+      /** Of a second one: the first one's product, which it makes purer, or what that wastes, of which it makes more. */
+      fedBy: optional(
+        choice(
+          "What feeds the membrane",
+          { product: "The product of the one before", reject: "What the one before wastes" },
+          { fault: "A membrane is fed by the product of the one before, or by what it wastes.", label: "Fed by" },
+        ),
+      ),
     },
     /** A place for a vessel; which one stands there when is told by arrangements. */
     resin: { id },
@@ -103,7 +122,7 @@ export const RIG = kind({
     stages: [
       { id: sampleId("stage", 1), kind: "sediment", microns: 5 },
       { id: sampleId("stage", 2), kind: "carbon", microns: 5, chlorineGrams: 60 },
-      { id: sampleId("stage", 3), kind: "membrane", rejection: 0.955, ratedFlow: 1.3 },
+      { id: sampleId("stage", 3), kind: "membrane", rejection: 0.955, ratedFlow: 1.3, fedBy: "product" },
       { id: sampleId("stage", 4), kind: "degasser", hours: 8 },
       { id: sampleId("stage", 5), kind: "resin" },
       { id: sampleId("stage", 6), kind: "resin" },

@@ -1,3 +1,4 @@
+import { USUAL_RECOVERY } from "../membrane/membrane";
 import type { Id } from "../descriptor/identity";
 import type { Tap } from "../feed/tap.record";
 import type { Rig } from "../rig/rig.record";
@@ -41,9 +42,30 @@ export const scaleOf = (reading: Pick<ReadingRecord, "meterId" | "scale">, meter
 export const resinFeedPoint = (rig: Rig): ReadingPoint =>
   rig.stages.some((stage) => stage.kind === "membrane") ? "after-membrane" : "feed";
 
-/** Share of the tap's ions that reach the resin when nobody read behind the membrane. @example passage(rigWith95) // 0.05 */
-export function passage(rig: Rig): number {
-  return rig.stages.reduce((share, stage) => (stage.kind === "membrane" ? share * (1 - stage.rejection) : share), 1);
+/**
+ * Share of the tap's ions that reach the resin when nobody read behind the membrane. Product through a second membrane
+ * multiplies; one on what the first wastes, `EC_c = EC (1 - Y (1 - R))/(1 - Y)`, makes more water that mixes with the
+ * first one's.
+ *
+ * @example passage(rigWith95) // 0.05
+ */
+export function passage({ stages }: Pick<Rig, "stages">): number {
+  const Y = USUAL_RECOVERY;
+  let [share, made] = [1, 0];
+  /** Salt and water that the last membrane wastes, beside the tap's. */
+  let waste = { salt: 1, water: 1 };
+  for (const stage of stages) {
+    if (stage.kind !== "membrane") continue;
+    const passed = 1 - stage.rejection;
+    const onWaste = stage.fedBy === "reject" && made > 0;
+    const fed = onWaste ? waste : { salt: share, water: made > 0 ? made : 1 };
+    const product = Y * fed.water;
+    const own = passed * fed.salt;
+    share = onWaste ? (share * made + own * product) / (made + product) : own;
+    made = onWaste ? made + product : product;
+    waste = { salt: (fed.salt - Y * own) / (1 - Y), water: fed.water - product };
+  }
+  return share;
 }
 
 /** The tap's stated range as it reaches the resin, µS/cm. */

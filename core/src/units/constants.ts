@@ -13,3 +13,6 @@ export const toKelvin = (celsius: number) => celsius + KELVIN_AT_ZERO_CELSIUS;
 
 /** Milligrams of CaCO3 in one milliequivalent, as the trade rounds it. */
 export const CACO3_MG_PER_MEQ = 50;
+
+/** mg/L as CaCO3 of one degree of carbonate hardness, as aquarium kits count it. */
+export const CACO3_PER_DKH = 17.848;
