@@ -117,6 +117,7 @@ export * from "./run/feed-history";
 export * from "./run/ledger-facts";
 export * from "./run/charge-ledger";
 export * from "./run/before-resin";
+export * from "./run/likely-causes";
 export * from "./run/tap-composition";
 export * from "./run/hydraulics";
 export * from "./run/lessons";

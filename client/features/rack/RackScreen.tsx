@@ -33,6 +33,7 @@ import { dateRange, datesInWords, RigColumn, StandingColumn, spokenOf } from "./
 import { isTrain, TrainDrawing } from "./TrainDrawing";
 import { vesselsHere } from "./train-views";
 import { byNeed, useRigs, type RigView } from "./useRigs";
+import { VerdictWays } from "./VerdictWays";
 import { headlineShown, STATE_WORDS, verdictWords, wordingIn } from "./words";
 
 /** A kept answer older than this says its age, ms. */
@@ -213,6 +214,7 @@ function VerdictCard({ view }: { readonly view: RigView }) {
               {sentence}
             </Body>
           ))}
+          <VerdictWays view={view} />
           <WaterUnknown view={view} />
           <Explained explanation={view.asOf === undefined ? explainHeadline(standing, spoken) : undefined} />
           <LeakLine facts={facts} standing={standing} />

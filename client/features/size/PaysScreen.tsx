@@ -194,7 +194,7 @@ function CarbonDioxide({ crossing, work, scale }: Pick<AnswerProps, "work" | "sc
         </>
       ) : (
         <Body role="note">
-          {`That of ${work.water!.tap.name} is not known, so it counts as none here. It passes a membrane and can use up most of the resin behind it: enter pH and alkalinity under Water first.`}
+          {`That of ${work.water!.tap.name} is not known; behind a membrane what is likely of it counts. KH and pH, under Water, make it certain.`}
         </Body>
       )}
     </Card>

@@ -334,7 +334,7 @@ export function VesselScreen() {
       {parsed.input && !answer && !sized ? <Body role="status">Pricing every option…</Body> : null}
       {chemistryKnown ? null : (
         <Small role="note" testID="chemistry-unknown">
-          {`Carbon dioxide of ${water.tap.name} is not known: it passes a membrane and can use up most of the resin behind it. Enter pH and alkalinity first.`}
+          {`Carbon dioxide of ${water.tap.name} is not known, and no membrane holds it back: behind one the ranges hold what is likely of it. KH and pH make them narrower.`}
         </Small>
       )}
     </View>

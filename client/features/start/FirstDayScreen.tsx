@@ -1,6 +1,6 @@
 import { useHalfFilled } from "../../ui/half-filled";
 import { View } from "@tamagui/core";
-import { explainHeadline, GRADE, type Scale } from "@winter-bead/core";
+import { carbonWords, explainHeadline, shownLitres, GRADE, type Scale } from "@winter-bead/core";
 import { lostToAgeing, sizeOfLitres, TRADES, type Trade } from "@winter-bead/core/src/start";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
@@ -34,6 +34,7 @@ import { showToast } from "../../ui/toast";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
 import { answerStartInWorker } from "../rack/assess-service";
 import { rememberRig } from "../rack/last-rig";
+import { wordingIn } from "../rack/words";
 import { AnswerBar } from "./AnswerBar";
 import type { StartAnswer, StartQuestion } from "./answer";
 import { keepStart } from "./keep-start";
@@ -295,6 +296,8 @@ function Narrower({
   const { narrowed, left, ageing, standing, facts } = answer;
   if (!left) return null;
   const explained = explainHeadline(standing, facts);
+  const own = shownLitres(standing, facts.rig);
+  const carbon = carbonWords(standing, facts.rig, wordingIn(units));
   return (
     <View gap="$2" testID="start-narrower">
       <Heading>What makes it narrower</Heading>
@@ -309,9 +312,10 @@ function Narrower({
         <Body>
           Your own first charge: once it has run to its limit, the next one is{" "}
           <Strong>{litresRange(narrowed.low, narrowed.high, units)}</Strong> where this one is{" "}
-          {litresRange(standing.left!.low, standing.left!.high, units)}.
+          {litresRange(own!.low, own!.high, units)}.
         </Body>
       ) : null}
+      {carbon ? <Body testID="start-carbon">{carbon}</Body> : null}
       <Body>Each output you log, and the feed read where you hook up: that is all the log asks for.</Body>
       {ageing ? (
         <Explained explanation={ageing.explanation} testID="start-ageing">

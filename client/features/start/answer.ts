@@ -1,5 +1,6 @@
 import {
   learn,
+  shownLitres,
   type DatedLesson,
   type DepletionAnswer,
   type Fault,
@@ -17,7 +18,7 @@ import {
   type StartAnswers,
   type StartingRecords,
 } from "@winter-bead/core/src/start";
-import { assess, assessQuickly, type RigFacts } from "../rack/assess";
+import { assess, assessQuickly, type Assessment, type RigFacts } from "../rack/assess";
 
 /** What a first day is asked with; without a scale the answer spans those that ppm meters have. */
 export interface StartQuestion extends Omit<StartAnswers, "meter"> {
@@ -29,7 +30,7 @@ export interface StartQuestion extends Omit<StartAnswers, "meter"> {
 export interface StartAnswer {
   readonly facts: Pick<RigFacts, "rig" | "vessel">;
   readonly standing: Standing;
-  /** Litres to the limit; where the scale is not known from the least to the most of them. */
+  /** Litres to the limit, of an aquarium and where the feed meets the limit to the first leak; where the scale is not known from the least to the most of them. */
   readonly left: ThreeOf<number> | undefined;
   readonly dates: DepletionAnswer | undefined;
   /** Litres that the same number means on each scale. */
@@ -77,21 +78,23 @@ export function answerStart(question: StartQuestion): StartAnswer | { readonly f
   const facts = factsOf(records.value, now);
   const { standing, dates, because } = assess(facts, []);
   if (!standing) return { fault: { code: "no-answer", message: because ?? "" } };
+  const shownOf = (of: Assessment) => of.standing && shownLitres(of.standing, facts.rig);
+  const own = shownLitres(standing, facts.rig);
   const onScale = (scale: Scale) => {
     const other = recordsOn(question, scale);
-    return other.ok ? assessQuickly(factsOf(other.value, now)).standing?.left : undefined;
+    return other.ok ? shownOf(assessQuickly(factsOf(other.value, now))) : undefined;
   };
   const all = question.tap ? [] : SCALES.map((scale) => ({ scale, left: onScale(scale) }));
   const spans = all.flatMap(({ scale, left }) => (left && OF_PPM_METERS.includes(scale) ? [left] : []));
   const isUnknown = !("id" in meter) && meter.scale === "unknown" && spans.length > 0;
   const left =
-    isUnknown && standing.left
+    isUnknown && own
       ? {
           low: Math.min(...spans.map(({ low }) => low)),
-          typical: standing.left.typical,
+          typical: own.typical,
           high: Math.max(...spans.map(({ high }) => high)),
         }
-      : standing.left;
+      : own;
   const taught = learn([lessonAsPromised(facts.vessel.id)], facts.vessel.id);
   return {
     facts: { rig: facts.rig, vessel: facts.vessel },
@@ -99,7 +102,7 @@ export function answerStart(question: StartQuestion): StartAnswer | { readonly f
     left,
     dates,
     byScale: all.flatMap((each) => (each.left ? [{ scale: each.scale, litres: each.left.typical }] : [])),
-    narrowed: assessQuickly(facts, new Map([[facts.vessel.id, taught]])).standing?.left,
-    ageing: standing.left && ageing(standing.left.typical, jobsPerWeek, litresPerJob),
+    narrowed: shownOf(assessQuickly(facts, new Map([[facts.vessel.id, taught]]))),
+    ageing: own && ageing(own.typical, jobsPerWeek, litresPerJob),
   };
 }

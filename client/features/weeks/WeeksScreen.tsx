@@ -1,6 +1,14 @@
 import { clockNow } from "../../data/clock";
 import { View } from "@tamagui/core";
-import { addDays, type Rig, type RigAhead, type WeeksAhead, type WhatIf } from "@winter-bead/core";
+import {
+  addDays,
+  carbonWords,
+  type Rig,
+  type RigAhead,
+  type Standing,
+  type WeeksAhead,
+  type WhatIf,
+} from "@winter-bead/core";
 import { bookedJobs, DAYS_AHEAD, firstShortDay, oddsWords, workOn } from "@winter-bead/core/src/weeks";
 import { useMemo, useState } from "react";
 import { useSettings } from "../../data/settings";
@@ -14,6 +22,8 @@ import { DAY_WIDTH, DayRow, type Cell, type DayOfAll } from "./DayRow";
 import { moveBooking } from "./deeds";
 import { OpenDay } from "./OpenDay";
 import { OpenWorkLine } from "../refill/OpenWorkLine";
+import { useRigs } from "../rack/useRigs";
+import { wordingIn } from "../rack/words";
 import { PlanCard } from "./PlanCard";
 import { Ahead, orderWords } from "./Ahead";
 import { useDrag } from "../../ui/useDrag";
@@ -132,7 +142,19 @@ function Legend() {
 }
 
 /** Dates of a rig, and the last day to order for it. */
-function DateLine({ rig, own, today }: { readonly rig: Rig; readonly own: RigAhead; readonly today: string }) {
+function DateLine({
+  rig,
+  own,
+  today,
+  standing,
+}: {
+  readonly rig: Rig;
+  readonly own: RigAhead;
+  readonly today: string;
+  /** As the rack has it. */
+  readonly standing: Standing | undefined;
+}) {
+  const { units } = useSettings();
   const { dates, orderBy } = own;
   if (!dates) return null;
   const words = `${rig.name}: about ${dateInWords(dates.likely, today)}, ${dateInWords(dates.early, today)} to ${dateInWords(dates.late, today)}`;
@@ -149,7 +171,8 @@ function DateLine({ rig, own, today }: { readonly rig: Rig; readonly own: RigAhe
       ? ` ${rotation.lead} is spent about ${dateInWords(spent.likely, today)}, ${dateInWords(spent.early, today)} to ${dateInWords(spent.late, today)}: then ${rotation.next} leads.`
       : ` ${rotation.lead} is spent: rotate.`
     : "";
-  return <Body testID={`dates-${rig.name}`}>{`${words}${order}.${rotate}`}</Body>;
+  const carbon = standing ? carbonWords(standing, rig, wordingIn(units)) : "";
+  return <Body testID={`dates-${rig.name}`}>{`${words}${order}.${rotate}${carbon && ` ${carbon}`}`}</Body>;
 }
 
 /** The title, what comes next, and what might be otherwise. */
@@ -235,11 +258,13 @@ function Dates({
   readonly ahead: WeeksAhead | undefined;
   readonly today: string;
 }) {
+  const { rigs: views } = useRigs();
   return (
     <View gap="$1">
       {rigs.map((rig) => {
         const own = ahead?.rigs.find(({ rigId }) => rigId === rig.id);
-        return own ? <DateLine key={rig.id} rig={rig} own={own} today={today} /> : null;
+        const standing = views.find(({ facts }) => facts.rig.id === rig.id)?.assessment?.standing;
+        return own ? <DateLine key={rig.id} rig={rig} own={own} today={today} standing={standing} /> : null;
       })}
       {ahead && ahead.plan.declined.length > 0 ? (
         <Body testID="declined">{`${listed(ahead.plan.declined.map((day) => `${WEEKDAY_NAMES[day]}s`))} are left alone: declined more often than taken of late.`}</Body>

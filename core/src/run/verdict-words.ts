@@ -92,6 +92,10 @@ class OnTheMeter {
 const countsToLeak = (where: Standing, { use }: Pick<Rig, "use">): where is Standing & { readonly leak: Leak } =>
   where.leak !== undefined && where.leftTo === "limit" && (use === "aquarium" || where.feedMeetsLimit);
 
+/** The litres that stand for a rig: to the first leak where that is its end, else to the mark. */
+export const shownLitres = (where: Standing, rig: Pick<Rig, "use">): ThreeOf<number> | undefined =>
+  countsToLeak(where, rig) ? where.leak : where.left;
+
 /** What tells the end of a charge that no meter shows. */
 const UNSEEN_END =
   "The feed itself meets your limit, so the meter won’t show the end: a silica test, the colour of dyed resin or the months will.";
@@ -150,7 +154,7 @@ export function headlineOf(where: Standing, facts: SpokenOf): Headline | undefin
     if (verdict.reasons[0] === "no-charge") return undefined;
     return { word: isAbove(where, vessel, "hard") ? DO_NOT_USE : verdictTitle(where, rig) };
   }
-  const litres = countsToLeak(where, rig) ? leak : left;
+  const litres = shownLitres(where, rig);
   if (verdict.reasons.includes("odd-reading"))
     return litres && litres.high > 0 ? { word: LOOK_AGAIN, ifWrong: litres } : { word: LOOK_AGAIN };
   if (!litres) return undefined;
@@ -256,10 +260,6 @@ export function reasonWords(reason: Reason, where: Standing, facts: SpokenOf, wo
     case "lead-spent":
     case "lead-odd":
       return leadWords(where, facts, wording);
-    case "chlorine":
-      return `Chlorine shows behind the carbon${facts.before?.chlorineAt === undefined ? "" : ` since ${wording.day(facts.before.chlorineAt)}`}: it ${isAquarium ? "kills what swims, and eats the membrane" : "eats the membrane"}. Don’t fill; change the carbon, then test again.`;
-    case "membrane-climbs":
-      return climbingWords(facts.before?.climbing);
     case "no-charge":
       return "No charge is in use: fill the vessel.";
     case "above-hard":
@@ -280,10 +280,21 @@ export function reasonWords(reason: Reason, where: Standing, facts: SpokenOf, wo
       return `${silenceWords(where, wording)} The limit may be passed: log a reading.`;
     case "nearly-used":
       return `${where.outputs.length > 0 ? `Out ${on.output}. ` : ""}${left} About ${wording.litres(where.pace)} may go through before the next reading: read before each ${rig.jobName}.`;
+    case "chlorine":
+    case "membrane-climbs":
+      return beforeWords(reason, facts, wording);
   }
 }
 
 const percent = (share: number) => `${tidy(Number((100 * share).toPrecision(2)))} %`;
+
+/** What stands before the resin and asks for a hand. */
+function beforeWords(reason: "chlorine" | "membrane-climbs", { rig, before }: SpokenOf, wording: Wording): string {
+  if (reason === "membrane-climbs") return climbingWords(before?.climbing);
+  const since = before?.chlorineAt === undefined ? "" : ` since ${wording.day(before.chlorineAt)}`;
+  const harm = rig.use === "aquarium" ? "kills what swims, and eats the membrane" : "eats the membrane";
+  return `Chlorine shows behind the carbon${since}: it ${harm}. Don’t fill; change the carbon, then test again.`;
+}
 
 /** A membrane that climbs above its own usual. */
 const climbingWords = (climbing: BeforeResin["climbing"]) =>
@@ -357,8 +368,8 @@ const WORTH_MEASURING = 0.9;
 
 /** A carbon dioxide that nobody measured: named, with what a measurement would leave of the range. */
 export function carbonWords(where: Standing, rig: Pick<Rig, "use">, wording: Wording): string {
-  const { carbon, left } = where;
-  const all = countsToLeak(where, rig) ? where.leak : left;
+  const { carbon } = where;
+  const all = shownLitres(where, rig);
   if (!carbon || !all || all.high <= 0) return "";
   const { low, high } = carbon.narrowed;
   const name = "How much carbon dioxide your tap brings was never measured, and no membrane holds it back";

@@ -203,8 +203,8 @@ function standings(records: CrewRecords, { now, dateOf }: WeeksQuestion) {
     const train = workTrain(input, lessons);
     const last = train.ok ? lastBed(train.value) : train;
     if (!last.ok) silent.push({ rigId: input.rig.id, because: last.fault.message });
-    else if (last.value.worked.standing.feedMeetsLimit)
-      silent.push({ rigId: input.rig.id, because: "The feed itself meets the limit: nothing runs out." });
+    else if (last.value.worked.standing.feedMeetsLimit && !last.value.worked.mark)
+      silent.push({ rigId: input.rig.id, because: "The feed itself meets the limit: a meter shows no end." });
     else {
       const { vessel, worked, owner } = last.value;
       const first = train.ok ? leadOf(train.value.beds) : undefined;
