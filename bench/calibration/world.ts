@@ -54,6 +54,12 @@ export interface World {
   readonly silentFrom?: number;
   readonly alkaline?: boolean;
   readonly aquarium?: boolean;
+  /** An odd reading is looked at again a minute later; of so many the second look shows the same. */
+  readonly repeats?: number;
+  /** Behind a membrane at a tap whose carbon dioxide nobody measured: standard deviations from what is likely; drawn from it at "prior". */
+  readonly carbon?: "prior" | number;
+  /** Two in a row, rotated when the lead's product meets the limit: its alkalinity is known, or its conductivity alone. */
+  readonly train?: "known" | "meter-alone" | "membrane";
 }
 
 const DAY = 86_400_000;
@@ -183,7 +189,7 @@ export class Owner {
       scale: "nacl",
       temperature: 15,
       ...(alkaline ? { alkalinity: 0.62 * typical, ph: 7.4, silica: 8 } : {}),
-      ...(aquarium ? { alkalinity: 0.62 * typical, ph: 7.4, silica: 8 } : {}),
+      ...(aquarium && world.carbon === undefined ? { alkalinity: 0.62 * typical, ph: 7.4, silica: 8 } : {}),
     };
     this.vessel = {
       id: "vessel",
@@ -216,7 +222,7 @@ export class Owner {
       (world.water === "timed" ? Math.exp(draws.normal(0, 0.15)) : 1) *
       (world.water === "guessed" ? Math.exp(draws.normal(0, 0.3)) : 1);
     const { transferUnits } = unwrap(describeBed({ volume: resin, diameter, flow, temperature: 15 }));
-    const water = alkaline || aquarium ? compositionAtResin(this.rig, this.tap) : undefined;
+    const water = alkaline || aquarium ? this.trueWater() : undefined;
     this.even =
       productCurve(transferUnits, water, GRADE_CAPACITIES.virgin).composed ??
       tabled((t) => evenFront(t, transferUnits));
@@ -234,6 +240,16 @@ export class Owner {
 
   private readonly transferUnits: number;
   private readonly usualFront: FrontTable;
+
+  /** What truly reaches the resin: carbon dioxide that nobody measured is as this world draws it. */
+  private trueWater() {
+    const { carbon } = this.world;
+    const middle = compositionAtResin(this.rig, this.tap);
+    if (carbon === undefined || !middle) return middle;
+    const z = carbon === "prior" ? this.draws.normal() : carbon;
+    const co2 = middle.co2 * Math.exp(z);
+    return { ...middle, co2, ions: { ...middle.ions, hco3: middle.ions.hco3 - middle.co2 + co2 } };
+  }
 
   tell(): ToldRig {
     const { past = 0 } = this.world;
@@ -308,7 +324,9 @@ export class Owner {
         const reads = sinceRead >= (world.readEvery ?? 1);
         const readsFeed = sinceFeed >= 5 && world.unreadFeed === undefined;
         const seen = [reads ? resin.outputNow : undefined, readsFeed ? feed : undefined] as const;
-        visits.push(this.visit(index, visits.length, logged, ...seen));
+        const [visit, isOdd] = this.visit(index, visits.length, logged, ...seen);
+        visits.push(visit);
+        if (isOdd && world.repeats !== undefined) visits.push(this.again(visit, resin.outputNow));
         if (reads) sinceRead = 0;
         if (readsFeed) sinceFeed = 0;
       }
@@ -331,18 +349,34 @@ export class Owner {
     return { charge, visits, true: told, atLimit, atHard, limitAt, promised };
   }
 
+  /** What the meter shows of a water. */
+  private seen(ec25: number, step: number): number {
+    const shown =
+      ec25 * scaleFactor(this.meter.scale) * Math.exp(this.draws.normal(0, 0.03)) + (this.world.offset ?? 0);
+    return Math.max(0, Math.round(shown / step) * step);
+  }
+
+  /** A second look, a minute later and with no water between: as it truly is, but now and then as before. */
+  private again(visit: Visit, output: number): Visit {
+    const first = visit.readings.find(({ point }) => point === "output")!;
+    const value = this.draws.happens(this.world.repeats!) ? first.value : this.seen(output, 1);
+    return {
+      ...{ id: `${visit.id}again`, rigId: visit.rigId, tapId: visit.tapId },
+      at: iso(Date.parse(visit.at) + 60_000),
+      readings: [{ ...first, id: `${first.id}again`, value }],
+    };
+  }
+
   private visit(
     charge: number,
     index: number,
     litres: number,
     output: number | undefined,
     feed: number | undefined,
-  ): Visit {
-    const { world, draws, meter } = this;
-    const scale = scaleFactor(meter.scale);
+  ): readonly [Visit, isOdd: boolean] {
+    const { world, draws } = this;
     const step = world.aquarium ? 0.1 : 1;
-    const seen = (ec25: number) =>
-      Math.max(0, Math.round((ec25 * scale * Math.exp(draws.normal(0, 0.03)) + (world.offset ?? 0)) / step) * step);
+    const seen = (ec25: number) => this.seen(ec25, step);
     const wrong = output !== undefined && draws.happens(world.wrongReadings ?? 0);
     const id = `c${charge}v${index}`;
     const water: VisitWater =
@@ -355,7 +389,7 @@ export class Owner {
               litresPerJob: this.rig.litresPerJob,
             }
           : { by: "total", total: this.register };
-    return {
+    const visit: Visit = {
       id,
       rigId: "rig",
       tapId: "tap",
@@ -384,6 +418,7 @@ export class Owner {
             ]),
       ],
     };
+    return [visit, wrong];
   }
 }
 

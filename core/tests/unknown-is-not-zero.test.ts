@@ -347,10 +347,21 @@ describe("a train behind a membrane", () => {
     expect(leak!.typical).toBeGreaterThan(lead!.standing.leak!.typical);
     // Twice the beads, and at 140 bed volumes an hour a front that is twice as sharp for its bed.
     expect(leak!.typical).toBeLessThan(3.2 * lead!.standing.leak!.typical);
-    const late = trainOf(told(60)).beds[1]!.worked;
-    expect(late.standing.used.meq).toBeGreaterThan(
-      5 * late.standing.ledger.lines.reduce((sum, { litres, feedEc25 }) => sum + (litres * feedEc25) / 100, 0),
-    );
+    // Nobody reads behind them: by the count the lead's anion beads give way long before a meter would show it.
+    const unread = {
+      ...told(20),
+      charges: [filled("a", BEFORE), filled("b", BEFORE)],
+      litres: 1100,
+      days: Array.from({ length: 20 }, () => ({ feed: 160 })),
+    };
+    const { ledger, promisedShare } = trainOf(unread).beds[1]!.worked.standing;
+    const seen = ledger.lines.reduce((sum, { litres, feedEc25 }) => sum + (litres * feedEc25) / 100, 0);
+    const { anions, cations } = ledger.loads!;
+    expect(anions).toEqual([...anions].sort((a, b) => a - b));
+    expect(anions.reduce((sum, each) => sum + each, 0) / 5).toBeGreaterThan(1.5 * seen);
+    for (const each of cations) expect(each).toBeLessThan(0.2 * seen);
+    // The share that asks for a change is of what ends it, the anion beads.
+    expect(promisedShare).toBeGreaterThan(0.05);
     for (const { worked } of beds)
       expectTrue(explainHeadline(worked.standing, { rig: rigOf(AQUARIUM), vessel: vesselOf({}) })!);
   });

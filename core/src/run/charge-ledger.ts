@@ -6,6 +6,7 @@ import type { Charge } from "../resin/charge.record";
 import { scaleFactor } from "../water/meter";
 import type { DoubtfulFeed, FeedHistory } from "./feed-history";
 import { hydraulicsOf, limitOf } from "./hydraulics";
+import { loadTogether } from "./marks";
 import { inPlace, type InPlace, type PlainBed } from "./in-place";
 import type { Doubt } from "./register";
 import type { ChargeLedger, LedgerFacts, LedgerLine, OutputReading } from "./ledger-facts";
@@ -125,15 +126,13 @@ class Books {
     const held = this.heldUntilLimit(bed);
     if (!held || held.length !== curves) return { lines };
     const sums = byLoad(() => new Array<number>(curves).fill(0));
+    const alike = new Float64Array(curves).fill(1 / curves);
     let before = 0;
     const loaded = lines.map((line) => {
       const tap = (line.litres * line.tapEc25) / 100;
       for (const of of LOADS)
         for (let curve = 0; curve < curves; curve += 1) sums[of][curve]! += tap * (line.loads?.[of][curve] ?? 1);
-      const together = held.reduce(
-        (sum, share, curve) => sum + Math.max(...LOADS.map((of) => sums[of][curve]! / share[of])) / curves,
-        0,
-      );
+      const together = loadTogether(sums, held, alike);
       const gain = together - before;
       before = together;
       return line.litres > 0 ? { ...line, loadEc25: (100 * gain) / line.litres } : line;

@@ -1,5 +1,6 @@
 import { markAtThroughput, type ChargeBelief, type LeftQuestion, type Mark } from "../belief/charge-belief";
-import { inPlace, type Event, type PlainBed } from "./in-place";
+import { LOADS } from "../front/product-curve";
+import { inPlace, type Event, type InPlace, type PlainBed } from "./in-place";
 import type { Ahead } from "./in-series";
 
 /** The first leak of each curve of a charge; nothing where one of them has none, as where the composition is not known. */
@@ -7,6 +8,20 @@ export function leakMarkOf(belief: ChargeBelief): Mark | undefined {
   const leaks = belief.scale.curves.flatMap(({ leak }) => (leak ? [leak.throughput] : []));
   return leaks.length === belief.scale.curves.length ? markAtThroughput(leaks, belief) : undefined;
 }
+
+/**
+ * Loads of a bed that stood behind others as one, beside what a mark takes of each: the first that is full ends it.
+ * @param weights of the curves; they sum to 1
+ */
+export const loadTogether = (
+  loads: NonNullable<LeftQuestion["loads"]>,
+  held: InPlace,
+  weights: ArrayLike<number>,
+): number =>
+  held.reduce(
+    (sum, share, curve) => sum + weights[curve]! * Math.max(...LOADS.map((of) => loads[of][curve]! / share[of])),
+    0,
+  );
 
 /**
  * A mark in the bed's place: behind others, or with what it took there, it is followed load by load.

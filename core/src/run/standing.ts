@@ -3,6 +3,7 @@ import {
   capacityWeights,
   chargeAt,
   chargeBelief,
+  curveWeights,
   laterThanLimit,
   loadAtMark,
   markOf,
@@ -53,7 +54,7 @@ import { drawnLeft, leftBehind, threeBehind, type Ahead } from "./in-series";
 import { learn, lessonsOf, vesselLedger, type VesselFacts } from "./lessons";
 import { passage, time } from "./readings";
 import type { Event, PlainBed } from "./in-place";
-import { leakMarkOf, markInPlace } from "./marks";
+import { leakMarkOf, loadTogether, markInPlace } from "./marks";
 import { scaleFactor } from "../water/meter";
 import type { CarbonDioxideKnown } from "../water/unmeasured";
 import { unloggedOf, type Unlogged } from "./unlogged";
@@ -393,8 +394,10 @@ function judge({ vessel, rig }: StandingInput, believed: Believed): Judged {
   const { belief, groups, used, before, owner, question, toLimit, toHard, toEnd, leak, feedMeetsLimit, work, ahead } =
     believed;
   const promised = promisedMeq(belief) * Math.exp(xQuantile(owner.capacity, 0.5));
+  const usedToEnd =
+    question.loads && toEnd.loads ? loadTogether(question.loads, toEnd.loads, curveWeights(belief)) : used.meq;
   const promisedShare =
-    (used.meq + before.meq) / (promised * (leak && toEnd !== toLimit ? Math.min(1, leak.share) : 1));
+    (usedToEnd + before.meq) / (promised * (leak && toEnd !== toLimit ? Math.min(1, leak.share) : 1));
   const litres = groups.map((group) => group.litres);
   const pace = paceOf(litres, work.use.dayWithWater, rig.litresPerJob);
   const rise = riseOf(believed);
