@@ -2,6 +2,7 @@ import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
 import { added, ASKED_AT, emptyScore, scoreOwner, type Score } from "./score";
+import { scoreTrain } from "./train-world";
 import type { World } from "./world";
 
 /** How often what the rack shows held in invented worlds: `bench/run calibration [charges [part of a row's name [seed]]]`. */
@@ -129,6 +130,7 @@ if (isMainThread) await main();
 else {
   const { world, part, threads, charges, seed } = workerData as Part;
   let score = emptyScore();
-  for (let i = part; i < charges; i += threads) score = added(score, scoreOwner(world, seed + 13 * i));
+  for (let i = part; i < charges; i += threads)
+    score = added(score, (world.train ? scoreTrain : scoreOwner)(world, seed + 13 * i));
   parentPort!.postMessage(score);
 }

@@ -1,5 +1,5 @@
 import type { BedInTurn, Carried } from "../front/in-turn";
-import { FRONT_WIDTHS, passFront, type ByLoad } from "../front/product-curve";
+import { byLoad, FRONT_WIDTHS, LOADS, passFront, seenFront, type ByLoad } from "../front/product-curve";
 import { firstPass, shareAt } from "../front/front-table";
 import { RememberedOf } from "../numerics/remembered";
 import { risingRoot } from "../numerics/root";
@@ -315,6 +315,27 @@ export function outputOf({ scale }: ChargeBelief, { row, x }: DrawnCharge): (meq
   const front = scale.fronts[lane]!;
   const from = scale.logLimit[lane]! - scale.logPromised - x;
   return (meq) => bypass + (1 - bypass) * shareAt(front, Math.log(meq) + from);
+}
+
+/**
+ * The same of a bed whose loads did not come together: the most that one of them shows.
+ * @returns nothing where the loads are not of this belief's curves
+ */
+export function outputByLoads(
+  belief: ChargeBelief,
+  { row, x }: DrawnCharge,
+): ((loads: ByLoad<readonly number[]>) => number) | undefined {
+  const { scale } = belief;
+  const [lane, bypass] = [Math.floor(row / BYPASSES.length), BYPASSES[row % BYPASSES.length]!];
+  const curve = curveOf(belief, { row, x });
+  if (!scale.curves[curve]!.loads) return undefined;
+  const from = scale.logLimit[lane]! - scale.logPromised - x;
+  const fronts = byLoad((of) => seenFront(scale.curves[curve]!, of, FRONT_WIDTHS[lane % WIDTHS]!));
+  return (loads) =>
+    LOADS.reduce((most, of) => {
+      const [front, meq] = [fronts[of], loads[of][Math.min(curve, loads[of].length - 1)]!];
+      return front && meq > 0 ? Math.max(most, bypass + (1 - bypass) * shareAt(front, Math.log(meq) + from)) : most;
+    }, bypass);
 }
 
 /** meq at which the beads of a drawn charge let a share of their feed through. */

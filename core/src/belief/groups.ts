@@ -1,3 +1,4 @@
+import type { ByLoad } from "../front/product-curve";
 import { median } from "../numerics/quantile";
 import type { Id } from "../descriptor/identity";
 
@@ -16,6 +17,8 @@ export interface WeighedReading {
   readonly feedEc25: number;
   /** What goes round its beads, where that is another water than what its front is a share of: behind a bed that holds back. */
   readonly roundEc25?: number;
+  /** meq of each load by then and by curve, where they did not come together. */
+  readonly loads?: ByLoad<readonly number[]>;
   /** µS/cm of one ppm on the reading's scale. */
   readonly ppm: number;
 }
@@ -33,6 +36,7 @@ export interface ReadingGroup {
   readonly ec25: number;
   readonly feedEc25: number;
   readonly roundEc25?: number;
+  readonly loads?: ByLoad<readonly number[]>;
   readonly ppm: number;
   /** Size of that set. */
   readonly agreeing: number;
@@ -102,13 +106,14 @@ export function groupsOf(readings: readonly WeighedReading[], bedVolume: number)
     else groups.push([look]);
   }
   return groups.map((looks) => {
-    const { litres, meq, feedEc25, roundEc25, ppm } = looks[looks.length - 1]!;
+    const { litres, meq, feedEc25, roundEc25, loads, ppm } = looks[looks.length - 1]!;
     const values = looks.map((look) => look.ec25);
     const agreeing = largestAgreement(values, ppm);
     return {
       ...{ from: looks[0]!.litres, litres, meq, ec25: median(agreeing), feedEc25, ppm },
       ...{ agreeing: agreeing.length, looks: values },
       ...(roundEc25 === undefined ? {} : { roundEc25 }),
+      ...(loads ? { loads } : {}),
     };
   });
 }

@@ -1,5 +1,5 @@
 import { firstPass, TABLE_LOW, TABLE_STEP, type FrontTable } from "../front/front-table";
-import { FRONT_WIDTHS, frontsOfAll, type ProductCurve } from "../front/product-curve";
+import { FRONT_WIDTHS, frontsOfAll, LOADS, seenFront, type Load, type ProductCurve } from "../front/product-curve";
 import { RememberedOf } from "../numerics/remembered";
 import { BYPASSES, WIDTHS, X_LOW, X_POINTS, X_STEP } from "./grids";
 import type { Id } from "../descriptor/identity";
@@ -149,6 +149,27 @@ class AtLoad {
   }
 }
 
+/** X and its slope where a bed's loads did not come together: of what each shows by itself, the most. */
+class AtLoads extends AtLoad {
+  private readonly each = new AtLoad();
+
+  readAll(curve: ProductCurve, width: number, loads: (of: Load) => number): void {
+    this.share.fill(0);
+    this.slope.fill(0);
+    for (const of of LOADS) {
+      const front = seenFront(curve, of, width);
+      const meq = loads(of);
+      if (!front || !(meq > 0)) continue;
+      this.each.read(front, Math.log(meq));
+      for (let i = 0; i < POINTS; i += 1) {
+        if (this.each.share[i]! <= this.share[i]!) continue;
+        this.share[i] = this.each.share[i]!;
+        this.slope[i] = this.each.slope[i]!;
+      }
+    }
+  }
+}
+
 /** Where each row still has weight: from its first to behind its last point. */
 class Living {
   readonly first: Int32Array;
@@ -188,20 +209,29 @@ function weighGroup(
   group: ReadingGroup,
   scale: ChargeScale,
   living: Living,
-  atLoad: AtLoad,
+  atLoad: AtLoads,
   floor: number,
 ): number {
   const { share, slope } = atLoad;
   let largest = 0;
-  const { feedEc25, roundEc25 = feedEc25, ppm } = group;
+  const { feedEc25, roundEc25 = feedEc25, loads, ppm } = group;
   const wrong = wrongShare(group.agreeing);
   const logLoad = group.meq > 0 ? Math.log(group.meq) : -Infinity;
   const logSeen = Math.log(group.ec25 + OFFSET_PPM * ppm);
   const rows = rowsOf(scale);
   for (let row = 0; row < rows; row += 1) {
     const lane = Math.floor(row / BYPASSES.length);
-    if (row % BYPASSES.length === 0)
-      atLoad.read(scale.fronts[lane]!, logLoad - scale.logPromised + scale.logLimit[lane]!);
+    if (row % BYPASSES.length === 0) {
+      const logThroughput = scale.logLimit[lane]! - scale.logPromised;
+      const curve = Math.floor(lane / WIDTHS);
+      if (loads && loads.anions.length === scale.curves.length)
+        atLoad.readAll(
+          scale.curves[curve]!,
+          FRONT_WIDTHS[lane % WIDTHS]!,
+          (of) => loads[of][curve]! * Math.exp(logThroughput),
+        );
+      else atLoad.read(scale.fronts[lane]!, logLoad + logThroughput);
+    }
     living.narrow(weights, row, floor);
     const bypass = BYPASSES[row % BYPASSES.length]!;
     const [round, bed] = [bypass * roundEc25, (1 - bypass) * feedEc25];
@@ -226,7 +256,7 @@ export function weigh(
   scale: ChargeScale,
   forgotten = FORGOTTEN,
 ): void {
-  const [living, atLoad] = [new Living(rowsOf(scale)), new AtLoad()];
+  const [living, atLoad] = [new Living(rowsOf(scale)), new AtLoads()];
   let largest = largestOf(weights);
   for (let i = groups.length - 1; i >= 0; i -= 1) {
     largest = weighGroup(weights, groups[i]!, scale, living, atLoad, forgotten * largest);

@@ -134,6 +134,15 @@ export class Exchanger {
     [liquid[0], liquid[1], liquid[2], liquid[3], liquid[4]] = [c0, c1, c2, c3, c4];
   }
 
+  /** After shares were put in by hand: what each step begins from is found anew. */
+  settle(): void {
+    for (let cell = 0; cell < this.plan.cells; cell += 1) {
+      let sum = 0;
+      for (let ion = 0; ion < IONS; ion += 1) sum += this.shares[cell * IONS + ion]! / this.alphas[ion]!;
+      this.sums[cell] = sum;
+    }
+  }
+
   /** meq of one ion on the beads. */
   held(ion: number): number {
     let total = 0;

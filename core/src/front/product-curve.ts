@@ -281,3 +281,11 @@ export function passFront({ key, takes, loads }: ProductCurve, of: Load, width: 
   if (!loads || !takes!.includes(of)) return undefined;
   return passing.of(`${of} ${width} ${key}`, () => spreadOver(loads().passes[of], width));
 }
+
+const showing = new Remembered<FrontTable>(MOST_CURVES * 2 * LOADS.length);
+
+/** What a meter would see of one load alone, over ln T: of a bed whose loads did not come together. @see passFront */
+export function seenFront({ key, takes, loads }: ProductCurve, of: Load, width: number): FrontTable | undefined {
+  if (!loads || !takes!.includes(of)) return undefined;
+  return showing.of(`${of} ${width} ${key}`, () => spreadOver(loads().seen[of], width));
+}

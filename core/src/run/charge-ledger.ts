@@ -1,6 +1,6 @@
 import type { Id } from "../descriptor/identity";
 import { shareOfFeed } from "../belief/weigh";
-import { byLoad, LOADS } from "../front/product-curve";
+import { byLoad, LOADS, type ByLoad } from "../front/product-curve";
 import { meqOf } from "../ledger/water-used";
 import type { Charge } from "../resin/charge.record";
 import { scaleFactor } from "../water/meter";
@@ -26,10 +26,12 @@ export interface RigLedger {
   readonly doubtfulTotals: ReadonlyMap<Id, Doubt>;
 }
 
+/** @param loadsAt what each line left of the loads by its end, in the bed's place; none where they came together */
 function outputsOf(
   lines: readonly LedgerLine[],
   passings: readonly Passing[],
   meters: LedgerFacts["meters"],
+  loadsAt: readonly ByLoad<readonly number[]>[] | undefined,
 ): OutputReading[] {
   const outputs: OutputReading[] = [];
   let [litres, meq] = [0, 0];
@@ -43,11 +45,20 @@ function outputsOf(
       const { visit, at, feedEc25, tapEc25, loads } = line;
       const ppm = 1 / scaleFactor(scale);
       // The front of a bed that is followed load by load is a share of the tap's water; round its beads goes what came.
-      const feed = loads ? { feedEc25: tapEc25, roundEc25: feedEc25 } : { feedEc25 };
+      const feed = loadsAt
+        ? { feedEc25: tapEc25, loads: loadsAt[i]!, ...(loads ? { roundEc25: feedEc25 } : {}) }
+        : { feedEc25 };
       outputs.push({ visitId: visit!.id, at, litres, meq, ec25, ...feed, value: reading.value, scale, ppm });
     }
   });
   return outputs;
+}
+
+/** Lines with what they load a bed with, and the loads by the end of each as its readings see them. */
+interface Loaded {
+  readonly lines: readonly LedgerLine[];
+  readonly loads?: ByLoad<readonly number[]>;
+  readonly loadsAt?: readonly ByLoad<readonly number[]>[];
 }
 
 /**
@@ -70,8 +81,8 @@ class Books {
     this.asked.add(bed);
     const all = bed.passings.map((passing) => this.lineOf(passing));
     this.asked.delete(bed);
-    const { lines, loads } = this.loaded(bed, all);
-    const outputs = outputsOf(lines, bed.passings, this.facts.meters);
+    const { lines, loads, loadsAt } = this.loaded(bed, all);
+    const outputs = outputsOf(lines, bed.passings, this.facts.meters, loadsAt);
     const ledger = { charge: bed.charge, lines, outputs, ...(loads ? { loads } : {}) };
     if (this.asked.size === 0 || !bed.passings.some(({ ahead }) => ahead.some((each) => this.asked.has(each.bed))))
       this.known.set(bed, ledger);
@@ -120,11 +131,12 @@ class Books {
   }
 
   /** The lines of a bed that stood behind others with what they load it with: of each load what came through. */
-  private loaded(bed: Bed, lines: readonly LedgerLine[]) {
+  private loaded(bed: Bed, lines: readonly LedgerLine[]): Loaded {
     const curves = lines.find(({ loads }) => loads)?.loads?.anions.length;
     if (curves === undefined || lines.some(({ loads, fedBy }) => !loads && fedBy !== "tap")) return { lines };
     const held = this.heldUntilLimit(bed);
-    if (!held || held.length !== curves) return { lines };
+    if (!held || held.inPlace.length !== curves) return { lines };
+    const loadsAt: ByLoad<readonly number[]>[] = [];
     const sums = byLoad(() => new Array<number>(curves).fill(0));
     const alike = new Float64Array(curves).fill(1 / curves);
     let before = 0;
@@ -132,23 +144,36 @@ class Books {
       const tap = (line.litres * line.tapEc25) / 100;
       for (const of of LOADS)
         for (let curve = 0; curve < curves; curve += 1) sums[of][curve]! += tap * (line.loads?.[of][curve] ?? 1);
-      const together = loadTogether(sums, held, alike);
+      const together = loadTogether(sums, held.inPlace, alike);
+      loadsAt.push(byLoad((of) => sums[of].map((each, curve) => each * held.sharper[curve]![of])));
       const gain = together - before;
       before = together;
       return line.litres > 0 ? { ...line, loadEc25: (100 * gain) / line.litres } : line;
     });
-    return { lines: loaded, loads: sums };
+    return { lines: loaded, loads: sums, loadsAt };
   }
 
-  /** How much of each load a bed holds until its limit, in the place where it stood last. */
-  private heldUntilLimit(bed: Bed): InPlace | undefined {
+  /**
+   * How much of each load a bed holds until its limit, in the place where it stood last; and how much less of it shows there
+   * than of a bed behind nothing, for beds in a row make a sharper front.
+   */
+  private heldUntilLimit(bed: Bed): { readonly inPlace: InPlace; readonly sharper: InPlace } | undefined {
     const last = bed.passings[bed.passings.length - 1]!;
     const plain = (of: Bed) => this.plainOf(of, last.rigId);
     const [own, vessel] = [plain(bed), vesselOf(this.facts, bed.charge.vesselId)];
     const ahead = this.unitsAhead(last).map((unit) => unit.map(plain));
     if (!own || !vessel || ahead.some((unit) => unit.some((each) => !each))) return undefined;
     const feed = this.passages.feedOf(last.rigId).at(last.tapId, last.at);
-    return inPlace(own, ahead as PlainBed[][], shareOfFeed(limitOf(vessel), feed));
+    const limit = shareOfFeed(limitOf(vessel), feed);
+    const [placed, alone] = [inPlace(own, ahead as PlainBed[][], limit), inPlace(own, [], limit)];
+    if (!placed || !alone) return undefined;
+    const sharper = placed.map((here, curve) =>
+      byLoad((of) => {
+        const by = alone[curve]![of] / here[of];
+        return Number.isFinite(by) && by > 0 ? by : 1;
+      }),
+    );
+    return { inPlace: placed, sharper };
   }
 
   /** Every unit of work before a passing, as the water met them. */

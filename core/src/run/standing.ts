@@ -9,6 +9,7 @@ import {
   markOf,
   middleCurve,
   onCurve,
+  outputByLoads,
   outputOf,
   promisedMeq,
   shapeOf,
@@ -381,11 +382,14 @@ const FORETOLD_DRAWS = 200;
 
 /** The readings' own trend, where they rise as the curve does not make it. */
 function riseOf({ belief, owner, loadSd, before, groups, toLimitEc25 }: Believed): SlowRise | undefined {
-  return slowRise(groups, toLimitEc25, (earlier, { meq, feedEc25 }) => {
+  return slowRise(groups, toLimitEc25, (earlier, { meq, loads, feedEc25 }) => {
     const then = chargeBelief(owner, loadSd, earlier, belief.scale, before.used);
     let shares = 0;
-    for (let i = 0; i < FORETOLD_DRAWS; i += 1)
-      shares += outputOf(then, chargeAt(then, (i + 0.5) / FORETOLD_DRAWS))(meq);
+    for (let i = 0; i < FORETOLD_DRAWS; i += 1) {
+      const drawn = chargeAt(then, (i + 0.5) / FORETOLD_DRAWS);
+      const byLoads = loads && outputByLoads(then, drawn);
+      shares += byLoads ? byLoads(loads) : outputOf(then, drawn)(meq);
+    }
     return (feedEc25 * shares) / FORETOLD_DRAWS;
   });
 }
