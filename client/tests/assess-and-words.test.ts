@@ -47,7 +47,7 @@ describe("the verdict in words", () => {
     const { big, small, range } = headlineShown(standing, facts, "metric")!;
     expect([big, small]).toEqual(["Look again", expect.stringMatching(/^if it was wrong: [\d,]+ L$/)]);
     expect(more).toContain(`If it was wrong, ${range} are left.`);
-    expect(headlineShown(standing, facts, "us")!.small).toMatch(/^if it was wrong: [\d,]+ gal$/);
+    expect(headlineShown(standing, facts, "us")!.small).toMatch(/^if it was wrong: [\d,]+ US gal$/);
   });
 
   test("stop filling, for an aquarium above its limit", () => {

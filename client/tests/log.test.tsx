@@ -26,7 +26,7 @@ describe("a visit that is being typed", () => {
     expect(withTyped({ ...facts, now: START + 99 * DAY }, typed(1)).now).toBe(START + 99 * DAY);
   });
   test("is read out with litres, date and reason, in the user's units", () => {
-    const assessment = assess(withTyped(facts, typed(8)));
+    const assessment = assess(withTyped(facts, typed(2)));
     const words = verdictAloud(facts, assessment, "Thu 18 Mar", "metric");
     expect(words).toMatch(/^Watch\. [\d,.]+ L left, .*, Thu 18 Mar\. \w+/);
     expect(verdictAloud(facts, assessment, "", "us")).toContain("US gal left");

@@ -6,6 +6,7 @@ import { useDraft } from "../../data/draft";
 import { Caution, Choice, HeavyButton, PlainButton, Row, TextButton } from "../../ui/boxes";
 import { Screen } from "../../ui/Screen";
 import { Body, Small, Strong, Title } from "../../ui/words";
+import { compositionAtResin, type Rig, type Tap, type WaterReport } from "@winter-bead/core";
 import type { RigFacts } from "../rack/assess";
 import { useLastStanding } from "../rack/useLastStanding";
 import { useRigFacts } from "../rack/useRigs";
@@ -14,14 +15,23 @@ import { PracticeOutcomeView } from "./PracticeOutcome";
 import { StepPicture, type Pictured } from "./StepView";
 import { useFocusOnStep } from "./useFocusOnStep";
 
+const waterOf = (rig: Rig, tap: Tap | undefined, reports: readonly WaterReport[]) =>
+  tap && compositionAtResin(rig, tap, reports);
+
 /** Vessels to practise on: the crew's own, then a usual one of each kind. */
 function usePractised(): readonly Practised[] {
   const { facts } = useRigFacts();
   return useMemo(
     () => [
-      ...facts.map(({ rig, vessel }): Practised => ({
+      ...facts.map(({ rig, vessel, taps, reports }): Practised => ({
         ...{ vessel, use: rig.use, flow: rig.flow, litresPerJob: rig.litresPerJob, jobName: rig.jobName },
         ...{ feed: SAMPLE_FEED, feedIsRead: false },
+        water: waterOf(
+          rig,
+          taps.find(({ id }) => id === rig.tapId),
+          reports,
+        ),
+        behindMembrane: rig.stages.some(({ kind }) => kind === "membrane"),
       })),
       ...USUAL_VESSELS,
     ],

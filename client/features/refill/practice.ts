@@ -1,4 +1,16 @@
-import { ionFeed, MARKS, waterOfReport, type FeedIons, type LifeInput, type Use, type Vessel } from "@winter-bead/core";
+import {
+  CO2_MG_PER_MMOL,
+  EQUIVALENT_WEIGHTS,
+  SILICA_MG_PER_MMOL,
+  type KnownComposition,
+  ionFeed,
+  MARKS,
+  waterOfReport,
+  type FeedIons,
+  type LifeInput,
+  type Use,
+  type Vessel,
+} from "@winter-bead/core";
 import {
   effectsFor,
   EFFECT_NAMES,
@@ -28,6 +40,9 @@ export interface Practised {
   /** µS/cm at the resin, and whether it was read. */
   readonly feed: number;
   readonly feedIsRead: boolean;
+  /** What reaches its resin ion by ion, where the tap's alkalinity is known. */
+  readonly water?: KnownComposition | undefined;
+  readonly behindMembrane?: boolean;
 }
 
 /** µS/cm of the sample water, where no tap was read. */
@@ -71,9 +86,16 @@ export const mistakeAt = (step: GuideStep): MistakeName | undefined =>
 export const mistakesOf = (about: Practised): readonly MistakeName[] =>
   practiceSteps(about).flatMap((step) => mistakeAt(step) ?? []);
 
+/** What no meter shows of a water: mg/L as CaCO3, of carbon dioxide and of silica. */
+const unseenIn = ({ ions, co2, silica }: KnownComposition) => ({
+  alkalinity: (ions.hco3 - co2) * EQUIVALENT_WEIGHTS.alkalinity,
+  co2: co2 * CO2_MG_PER_MMOL,
+  silica: silica * SILICA_MG_PER_MMOL,
+});
+
 /** The vessel filled rightly. */
-export const rightLife = ({ vessel, flow, feed }: Practised): LifeInput => ({
-  water: { reading: { value: feed, scale: "ec" } },
+export const rightLife = ({ vessel, flow, feed, water }: Practised): LifeInput => ({
+  water: { reading: { value: feed, scale: "ec" }, ...(water ? unseenIn(water) : {}) },
   capacity: { grade: "virgin" },
   bed: { volume: vessel.grossVolume * vessel.fillFraction, diameter: vessel.diameter, flow },
   limit: { value: vessel.marks.limit, scale: vessel.marks.scale },
@@ -87,6 +109,8 @@ export function practiceWater({ feed }: Practised): FeedIons | undefined {
 
 export const practiceInput = (about: Practised, { prices, currency }: CrewPrices) => ({
   life: rightLife(about),
+  until: about.use === "aquarium" ? ("leak" as const) : ("meter" as const),
+  behindMembrane: about.behindMembrane === true,
   litresPerJob: about.litresPerJob,
   resinPrice: prices.resin.virgin,
   wage: prices.wage,

@@ -52,7 +52,7 @@ export function AnswerBar({
       ) : standing && answer && !open ? (
         <Strong>
           {standing.feedMeetsLimit
-            ? "Your tap’s water meets this limit as it is: a meter would show no end of the resin."
+            ? "Your tap’s water meets this limit as it is: it needs no resin for it."
             : verdictTitle(standing, answer.facts.rig)}
         </Strong>
       ) : (

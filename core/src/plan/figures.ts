@@ -194,14 +194,18 @@ export interface MeterShape extends CurveWater {
   readonly behindMembrane: boolean;
 }
 
-/** The shape of what reaches the resin; nothing where nobody knows its alkalinity. */
-export function meterShape({ water, makingFlow }: BehindBefore): MeterShape | undefined {
+/** The shape of a water that reaches the resin; nothing where nobody knows its alkalinity. */
+export function meterShapeOf(water: Water, behindMembrane: boolean): MeterShape | undefined {
   const alkalinity = water.analysis?.alkalinity ?? water.alkalinity;
   const described = alkalinity === undefined ? undefined : describeWater(water);
   const ions = described?.ok ? ionFeed(water) : undefined;
   if (!described?.ok || !ions?.ok) return undefined;
-  return { ions: ions.value.feed, ec25: described.value.ec25, behindMembrane: makingFlow !== undefined };
+  return { ions: ions.value.feed, ec25: described.value.ec25, behindMembrane };
 }
+
+/** The shape of what reaches the resin behind a stage. */
+export const meterShape = ({ water, makingFlow }: BehindBefore): MeterShape | undefined =>
+  meterShapeOf(water, makingFlow !== undefined);
 
 /**
  * How long a meter takes to show the limit, against the life until anything leaks. It needs an alkalinity to say more than
@@ -229,6 +233,22 @@ const CARBON_AT: Readonly<Record<"low" | "typical" | "high", number>> = {
   high: NORMAL_90,
 };
 
+/**
+ * Litres of a bed until something leaks or until a meter shows the limit, by the one curve that the planner, the habits and
+ * the practice take.
+ *
+ * @param shape of the water; absent where nobody knows its alkalinity
+ */
+export function litresOfLife(
+  working: LifeWorking,
+  figures: LifeFigures,
+  until: Until,
+  shape: MeterShape | undefined,
+): number {
+  const one = Math.min(figures.litres, spentThroughput(working.bed.transferUnits) * working.litresPerThroughput);
+  return until === "leak" ? one : one * meterLife(shape, working, figures.throughput).factor;
+}
+
 /** Litres of a charge for the three feeds; a lag and the supply change nothing in it. */
 export function optionLife(spec: OptionSpec, question: PlanQuestion): Result<OptionLife> {
   const { waters, peakFlow, setup } = question;
@@ -245,9 +265,8 @@ export function optionLife(spec: OptionSpec, question: PlanQuestion): Result<Opt
     if (!working.ok) return working;
     const figures = lifeFigures(working.value);
     if (!figures.ok) return figures;
-    const { litresPerThroughput, bed } = working.value;
-    const most = spentThroughput(bed.transferUnits) * litresPerThroughput;
-    const one = Math.min(figures.value.litres, most);
+    const { litresPerThroughput } = working.value;
+    const one = litresOfLife(working.value, figures.value, "leak", shape);
     const guarded = figures.value.reachable ? Math.max(one, GUARDED * litresPerThroughput) : one;
     const { throughput } = figures.value;
     const meter = meterLife(shape, working.value, throughput);

@@ -1,6 +1,7 @@
 import { VOID_FRACTION } from "../bed/bed";
 import { given, planningAssumption, type Explanation } from "../explain/explanation";
 import { lifeFigures, outputAt, workOutLife, type LifeInput } from "../life/life";
+import { litresOfLife, meterShapeOf } from "../plan/figures";
 import { PACKING_FACTORS } from "../resin/storage";
 import { succeed, type Result } from "../result";
 import { onScale } from "../water/meter";
@@ -164,6 +165,9 @@ export const together = (effects: readonly Effect[]): Effect =>
 export interface PracticeInput {
   /** The vessel filled rightly, with its water and its limit. */
   readonly life: LifeInput;
+  /** Until anything leaks, as an aquarium asks, or until a meter shows the limit (default). */
+  readonly until?: "leak" | "meter";
+  readonly behindMembrane?: boolean;
   readonly litresPerJob: number;
   /** Money for a litre of resin, an hour of work, and a job done again. */
   readonly resinPrice: number;
@@ -237,6 +241,10 @@ export function practise(input: PracticeInput, effect: Effect): Result<PracticeO
   const [before, after] = [lifeFigures(right.value), lifeFigures(worked.value)];
   if (!before.ok) return before;
   if (!after.ok) return after;
+  const shape = meterShapeOf(input.life.water, input.behindMembrane === true);
+  const until = input.until ?? "meter";
+  const whole = litresOfLife(right.value, before.value, until, shape);
+  const left = litresOfLife(worked.value, after.value, until, shape);
   const scale = input.life.limit.scale;
   const floor = outputAt(worked.value, 1e-3);
   const isAbove = floor > limitEc25;
@@ -245,14 +253,14 @@ export function practise(input: PracticeInput, effect: Effect): Result<PracticeO
   const meanEc = isAbove ? floor : start.meanEc;
   const spoiltJobs = aboveLimit / input.litresPerJob;
   // Mended at once where it is above the limit: then its litres come after all.
-  const gives = isAbove ? before.value.litres * (1 - effect.lost) : after.value.litres;
+  const gives = isAbove ? whole * (1 - effect.lost) : left;
   const volume = input.life.bed.volume;
-  const resin = volume * input.resinPrice * Math.max(0, 1 - gives / before.value.litres);
+  const resin = volume * input.resinPrice * Math.max(0, 1 - gives / whole);
   const time = (effect.mend / 60) * input.wage;
   const jobs = spoiltJobs * input.spoiltJob;
   const total = resin + time + jobs;
   return succeed({
-    litres: isAbove ? 0 : after.value.litres,
+    litres: isAbove ? 0 : left,
     isReachable: !isAbove,
     resinLost: effect.lost * volume,
     firstReading: onScale(floor, scale),
@@ -263,8 +271,8 @@ export function practise(input: PracticeInput, effect: Effect): Result<PracticeO
     money: { resin, time, jobs, total },
     life,
     explanation: explainMoney(input, {
-      gives: Math.min(gives, before.value.litres),
-      whole: before.value.litres,
+      gives: Math.min(gives, whole),
+      whole,
       minutes: effect.mend,
       spoiltJobs,
       total,
