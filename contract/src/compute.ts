@@ -16,6 +16,7 @@ import {
   ownCapacity,
   RANGES,
   rigStanding,
+  rigTrainWorth,
   type AerationInput,
   type ChargeFigures,
   type ColumnQuestion,
@@ -31,6 +32,7 @@ import {
   type Result,
 } from "@winter-bead/core";
 import { bringClaims, crossing, rankHabits, size, stageWorth } from "@winter-bead/core/src/sizing";
+import { practiseAnswer, refillAnswer } from "@winter-bead/core/src/refill";
 import { creep } from "@winter-bead/core/src/membrane/creep";
 import { z } from "zod";
 import { bed, capacity, reading, water } from "./compute-shapes";
@@ -48,7 +50,8 @@ import {
   worthAnswer,
   worthRequest,
 } from "./size";
-import { standingAnswer, standingRequest } from "./standing";
+import { practiseRequest, practiseShape, refillRequest, refillShape } from "./refill";
+import { standingAnswer, standingRequest, trainWorthAnswer, trainWorthRequest } from "./standing";
 
 const figure = z.number();
 const warnings = z.array(z.strictObject({ code: z.string(), message: z.string() })).readonly();
@@ -443,6 +446,26 @@ export const COMPUTE = {
     standingRequest,
     standingAnswer,
     rigStanding,
+    true,
+  ),
+  "train-worth": endpoint(
+    "What each act on a train would give: rotate, run the lead to near exhaustion, use all up, refill all",
+    trainWorthRequest,
+    trainWorthAnswer,
+    rigTrainWorth,
+    true,
+  ),
+  refill: endpoint(
+    "Litres, scoops, water and weights of a refill, and the bags it takes",
+    refillRequest,
+    refillShape,
+    refillAnswer,
+  ),
+  practise: endpoint(
+    "A refill done rightly and with mistakes: litres, first reading and money of both",
+    practiseRequest,
+    practiseShape,
+    practiseAnswer,
     true,
   ),
 } as const;

@@ -233,4 +233,32 @@ export const DOCUMENTED: Readonly<Record<ComputeName, Documented>> = {
       "Records as the records API gives them; taken-back ones are left out. One belief over what the resin holds, how wide its front is and what goes round the beads starts at the grade, is taught by ended charges and moved by output readings (mixture likelihood, Jaynes 2003): treated in L, capacity of this charge in eq/L, left to the mark in leftTo in L, leak until anything leaks where the alkalinity is known, dates by simulated futures at the use of the log (Metropolis and Ulam 1949). Low, typical and high are the 10, 50 and 90 % points. jobsPerWeek is the stated week, bookings replace the expected use of their day. Vessels stand in the order of the flow, as arrangements say of their moment; a bed behind another is fed by what left that one, and a reading with a stageId weighs on the last bed up to that stage. train is the verdict of the whole: of its last bed, and lead-spent where one before it is spent while that one still guards. A vessel without a charge in use is left out. Of a charge with partUsed the capacity is what it still held when it was taken over; it teaches nothing, nor does one that is leftOut.",
     example: rigRecords,
   },
+  "train-worth": {
+    about:
+      "Records as for standing, and prices in your own money (dated planning assumptions where left out). For a train of two or more mixed beds: litres from now until its last bed reaches its mark, the act and nothing more being done, days at the usual water, charges put in, money, and what the emptied resin could still have treated. run-lead also tells when the lead is near exhausted and the chance that the train's mark comes before. No acts for a train of one, nor for cation and anion beds, which stay where they stand.",
+    example: rigRecords,
+  },
+  refill: {
+    about:
+      "Litres to put in, scoops, pure water for wetting and floating, mm from the rim to the mark, and kilograms to lift, by name with their units; twoPeople where one pair of hands is not enough. Bags are taken in the order they are given; missing in L.",
+    example: {
+      vessel: { grossVolume: 28, diameter: 230, emptyWeight: 9 },
+      ways: { fillTo: 0.85, scoop: 0.8 },
+      inIt: 23.8,
+      bags: [
+        { id: "opened", litres: 6 },
+        { id: "new", litres: 25 },
+      ],
+    },
+  },
+  practise: {
+    about:
+      "A life as for life, and mistakes by name: overfilled, unplugged, loose, tap-water, beads-in-thread, seal-forgotten, crossed, on-its-side, no-rinse. Litres to the limit as a meter shows it (until: leak for what harms an aquarium), by the planner's curve, firstReading after the rinse on the limit's scale, aboveLimit in L that reach the work, money of resin, time and jobs done again. 0 litres where what goes round the beads alone is above the limit.",
+    example: {
+      life: { water: tapWater(160), capacity: { grade: "virgin" }, bed, limit: { value: 10, scale: "nacl" } },
+      kind: "screw-head-tank",
+      mistakes: ["beads-in-thread", "no-rinse"],
+      ...{ litresPerJob: 60, resinPrice: 9, wage: 20, spoiltJob: 30, currency: "EUR" },
+    },
+  },
 };

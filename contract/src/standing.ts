@@ -2,6 +2,7 @@ import { besideOldRig, KINDS, RANGES, upcast, type Kind, type RigStandingInput }
 import { z } from "zod";
 import { date, flag, id, instant, known, numberIn, text } from "./fields";
 import { schemaOfKind } from "./from-descriptor";
+import { prices } from "./size";
 
 /** What the records API adds to a record's own fields. */
 const kept = { id, version: z.int({ error: "A version is a whole number." }).optional(), voided: flag.optional() };
@@ -54,6 +55,7 @@ const today = known({
 }) satisfies z.ZodType<RigStandingInput>;
 
 export const standingRequest = z.preprocess(asToday, today);
+export const trainWorthRequest = z.preprocess(asToday, today.extend({ prices: prices.optional() }));
 
 const figure = z.number();
 const three = z.strictObject({ low: figure, typical: figure, high: figure });
@@ -78,4 +80,20 @@ export const standingAnswer = z.strictObject({
     }),
   ),
   train: verdict,
+});
+
+export const trainWorthAnswer = z.strictObject({
+  acts: z
+    .array(
+      z.strictObject({
+        act: z.enum(["rotate", "run-lead", "run-out", "replace-all"]),
+        litres: three,
+        days: figure.optional(),
+        runsUntil: z.strictObject({ litres: figure, days: figure.optional(), risk: figure }).optional(),
+        fillings: figure,
+        money: figure,
+        thrownAway: z.strictObject({ litres: figure, money: figure }),
+      }),
+    )
+    .readonly(),
 });

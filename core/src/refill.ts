@@ -5,6 +5,7 @@ export * from "./refill/amounts";
 export * from "./refill/cautions";
 export * from "./refill/guide";
 export * from "./refill/mistakes";
+export * from "./refill/over-the-api";
 export * from "./refill/pool";
 export * from "./refill/step";
 export * from "./refill/troubles";

@@ -14,13 +14,15 @@ import type { Visit } from "../rig/visit.record";
 import type { Vessel } from "../vessel/vessel.record";
 import type { Meter } from "../water/meter.record";
 import type { WaterReport } from "../water/water-report.record";
-import { fail, succeed, within, type Result } from "../result";
+import { fail, finite, succeed, within, type Result } from "../result";
 import type { Reason, State, Verdict } from "../verdict/verdict";
 import { reasonWords, type Wording } from "./verdict-words";
 import type { Scale } from "../water/meter";
 import { time } from "./readings";
+import { DEFAULT_PRICES, type Prices } from "../plan/prices";
 import type { StandingInput } from "./standing";
 import { standingDates } from "./standing-dates";
+import { trainWorth, type ActWorth } from "./train-worth";
 import { HANG_ONE_IN, lastBed, spentLead, workTrain, type WorkedBed, type WorkedTrain } from "./train";
 
 /** A kept record, as the records API gives it. */
@@ -159,12 +161,14 @@ function trainAnswer(train: WorkedTrain, asked: StandingInput): VerdictAnswer {
   return spoken(train.verdict, (code) => reasonWords(code, worked.standing, facts, inLitres));
 }
 
-/**
- * What the rack shows of one rig, from its records: litres left, dates, verdict; from the same functions.
- *
- * @returns a fault for a time zone that nobody knows or a record that names another which is not there
- */
-export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> {
+/** A rig's train as worked from its records, with what it was asked with. */
+interface Worked {
+  readonly train: WorkedTrain;
+  readonly asked: StandingInput;
+}
+
+/** @returns nothing where no vessel stands in the rig */
+function workRig(input: RigStandingInput): Result<Worked | undefined> {
   const dates = datesIn(input.timeZone);
   if (!dates.ok) return dates;
   const complete = checkReferences(input);
@@ -173,7 +177,7 @@ export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> 
   const rig = input.jobsPerWeek === undefined ? input.rig : { ...input.rig, jobsPerWeek: input.jobsPerWeek };
   const vessels = standing(input.vessels);
   const [first] = vessels;
-  if (!first) return succeed({ vessels: [], train: empty(HANG_ONE_IN) });
+  if (!first) return succeed(undefined);
   const rigs = [rig, ...standing(input.rigs).filter(({ id }) => id !== rig.id)];
   const isOfThese = new Set(rigs.map(({ id }) => id));
   const [arrangements, visits, feedTests] = [
@@ -203,9 +207,42 @@ export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> 
     ...(input.bookings ? { bookings: input.bookings } : {}),
   };
   const train = within("vessels", workTrain(asked));
-  if (!train.ok) return train;
+  return train.ok ? succeed({ train: train.value, asked }) : train;
+}
+
+/**
+ * What the rack shows of one rig, from its records: litres left, dates, verdict; from the same functions.
+ *
+ * @returns a fault for a time zone that nobody knows or a record that names another which is not there
+ */
+export function rigStanding(input: RigStandingInput): Result<RigStandingAnswer> {
+  const worked = workRig(input);
+  if (!worked.ok) return worked;
+  if (!worked.value) return succeed({ vessels: [], train: empty(HANG_ONE_IN) });
+  const { train, asked } = worked.value;
   return succeed({
-    vessels: train.value.beds.map((bed) => vesselStanding(bed, asked)),
-    train: trainAnswer(train.value, asked),
+    vessels: train.beds.map((bed) => vesselStanding(bed, asked)),
+    train: trainAnswer(train, asked),
   });
+}
+
+/** Records of a rig with the prices that its acts are told in. */
+export interface TrainWorthInput extends RigStandingInput {
+  readonly prices?: Prices | undefined;
+}
+
+/**
+ * What each act on a train would give: rotate, run the lead to near exhaustion, use all up, refill all. None of a train of one.
+ *
+ * @returns the faults of `rigStanding`
+ */
+export function rigTrainWorth({
+  prices = DEFAULT_PRICES,
+  ...input
+}: TrainWorthInput): Result<{ readonly acts: readonly ActWorth[] }> {
+  const worked = workRig(input);
+  if (!worked.ok) return worked;
+  if (!worked.value) return succeed({ acts: [] });
+  const { train, asked } = worked.value;
+  return finite({ acts: trainWorth(train, asked.rig, prices, prices.minutesPerRefill) });
 }
