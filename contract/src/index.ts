@@ -6,4 +6,5 @@ export * from "./records";
 export * from "./acts";
 export * from "./problem";
 export * from "./supplier";
+export { DOCUMENTED } from "./documented";
 export * from "./openapi";

@@ -1,4 +1,4 @@
-import type { ComputeName, ComputeOutcome } from "@winter-bead/contract";
+import { DOCUMENTED, type ComputeName, type ComputeOutcome } from "@winter-bead/contract";
 import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
 import type { Order } from "@winter-bead/core";
@@ -23,7 +23,7 @@ const LEAST_THREADS = 2;
 /** Runs that may wait for a thread; each takes about a second at most. */
 const WAITING_PER_THREAD = 8;
 
-/** A bounded set of threads for calculations that would hold up other requests; they start with the first of these. */
+/** A bounded set of threads for calculations that would hold up other requests; they start once they are warmed, or with the first of these. */
 export class ComputePool {
   private pool: Promise<Piscina> | undefined;
   private readonly room: number;
@@ -78,6 +78,18 @@ export class ComputePool {
     } finally {
       this.taken -= 1;
     }
+  }
+
+  /**
+   * Starts the threads and lets each work once, so that the first who asks does not wait for what a cold one has to load and
+   * to compile. What is asked meanwhile comes first: it waits for no more than one such run.
+   */
+  async warm(): Promise<void> {
+    const pool = await (this.pool ??= this.start());
+    const { standing } = DOCUMENTED;
+    await Promise.all(
+      Array.from({ length: this.threads }, () => pool.run({ name: "standing", body: standing.example })),
+    );
   }
 
   async close(): Promise<void> {
