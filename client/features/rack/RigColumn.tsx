@@ -37,10 +37,10 @@ function RangeWords({ view }: { readonly view: RigView }) {
   const where = view.assessment?.standing;
   if (!where) return <Small>{view.assessment?.because ?? " "}</Small>;
   const headline = headlineShown(where, spokenOf(view), units);
-  if (!headline) return <Small>{where.feedMeetsLimit ? "feed meets the limit" : " "}</Small>;
+  if (!headline?.rangeBelow) return <Small>{where.feedMeetsLimit ? "feed meets the limit" : " "}</Small>;
   return (
     <Small textAlign="left" testID={`left-${view.facts.rig.name}`}>
-      {headline.rangeBelow || " "}
+      {headline.rangeBelow}
     </Small>
   );
 }
