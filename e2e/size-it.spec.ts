@@ -110,7 +110,7 @@ test("a wrong figure is said and the rest stands; a budget nothing meets is said
 test("a tap whose carbon dioxide nobody knows is said to be so", async ({ page, demo }) => {
   await openAt(page, `${demo.url}/size/vessel`);
   await page.getByRole("radio", { name: "Row tap" }).click();
-  await expect(page.getByTestId("chemistry-unknown")).toContainText("it passes a membrane");
+  await expect(page.getByTestId("chemistry-unknown")).toContainText("no membrane holds it back");
   await openAt(page, `${demo.url}/size/membrane`);
   await expect(page.getByTestId("pays-co2")).toContainText("not known");
 });
