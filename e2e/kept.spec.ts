@@ -191,9 +191,7 @@ test("without a signal the log keeps, a reload still shows it, and it is sent on
   await page.getByTestId("keep-it").click();
   await expect(page.getByTestId("sent-state")).toHaveText(/1 wait: no signal/);
   await page.reload();
-  await expect(page.getByTestId("verdict-reason")).toContainText(
-    /Out (17, then )?14 ppm 442/,
-  );
+  await expect(page.getByTestId("verdict-reason")).toContainText(/Out (17, then )?14 ppm 442/);
   await context.setOffline(false);
   await allSent(page);
   await expect.poll(async () => (await list(demo, "visits")).length).toBe(before + 1);

@@ -4,9 +4,18 @@ import fc from "fast-check";
 import { carryOver } from "../features/log/carry-over";
 import { draftVisit, EMPTY_DRAFT, textIn, typedInto } from "../features/log/draft-visit";
 import { boxesOf, pointsOf } from "../features/log/points";
-import { assess, type RigFacts } from "../features/rack/assess";
+import { worthWords } from "../features/rack/worth-words";
+import { assess, type BedAssessment, type RigFacts } from "../features/rack/assess";
 import { gather } from "../features/rack/gather";
-import { actWords, bedNames, drawnStages, vesselsBefore, vesselsHere, vesselView } from "../features/rack/train-views";
+import {
+  actWords,
+  bedNames,
+  drawnStages,
+  firstToFill,
+  vesselsBefore,
+  vesselsHere,
+  vesselView,
+} from "../features/rack/train-views";
 import { StageList } from "../features/setup/StageList";
 import { newStage, stagesFrom, typedStages, type TypedStage } from "../features/setup/stages-as-typed";
 import type { Log } from "../features/log/useLog";
@@ -221,5 +230,37 @@ describe("setting up a train", () => {
         );
       }),
     );
+  });
+});
+
+describe("the vessel that is filled first", () => {
+  const [a, b] = [vessel, { ...vessel, id: "behind", name: "Behind" }];
+  const bed = (vesselId: string, state: "fine" | "change" | "finish" | "watch", reasons: readonly string[] = []) =>
+    ({ vesselId, verdict: { state, reasons } }) as unknown as BedAssessment;
+  const both = new Set([a.id, b.id]);
+  test.each<[string, ReadonlySet<string>, readonly BedAssessment[] | undefined, string]>([
+    ["the first of the flow while nothing asks", both, [bed(a.id, "fine"), bed(b.id, "fine")], a.id],
+    ["so before the answer is there", both, undefined, a.id],
+    ["a spent lead", both, [bed(a.id, "watch", ["lead-spent"]), bed(b.id, "finish")], a.id],
+    ["the spent one that stands last since a rotation", both, [bed(a.id, "fine"), bed(b.id, "change")], b.id],
+    ["an empty one", new Set([a.id]), [bed(a.id, "watch", ["lead-spent"])], b.id],
+  ])("is %s", (_, filled, beds, expected) => expect(firstToFill([a, b], filled, beds)!.id).toBe(expected));
+});
+
+describe("a lead run to near exhaustion", () => {
+  const worth = {
+    ...{ act: "run-lead" as const, litres: { low: 3000, typical: 4000, high: 5000 }, days: 40, fillings: 1, money: 90 },
+    thrownAway: { litres: 20, money: 1 },
+  };
+  test("says until when, and at what risk", () => {
+    const words = worthWords({ ...worth, runsUntil: { litres: 900, days: 9, risk: 0.07 } }, "EUR", "metric");
+    expect(words).toMatch(
+      /^3,000 to 5,000 L from now, about 40 days; the lead lasts about 900 L more, about 9 days, then €90/,
+    );
+    expect(words).toMatch(/reaches its mark before that in 7 of 100 futures\.$/);
+    expect(worthWords({ ...worth, runsUntil: { litres: 900, risk: 0.001 } }, "EUR", "metric")).toMatch(
+      /hardly ever\.$/,
+    );
+    expect(actWords("run-lead", ["A", "B"])).toBe("Run A to near exhaustion, then refill it; B guards");
   });
 });

@@ -115,8 +115,6 @@ function byColumn({ ions, stages, limit }: Drawn, changes: readonly number[]) {
   return { leak, mark };
 }
 
-
-
 /** The same by what is carried from bed to bed. */
 function carried(
   bed: PlainBed,

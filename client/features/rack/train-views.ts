@@ -80,3 +80,23 @@ export function drawnStages({ facts, assessment }: RigView): readonly DrawnStage
   });
   return [...stages, ...inOrder.slice(next).map(resin)];
 }
+
+/** What asks for a refill of a bed, most urgent first. */
+const ASKS: readonly ((bed: BedAssessment) => boolean)[] = [
+  ({ verdict }) => verdict.reasons.includes("lead-spent"),
+  ({ verdict }) => verdict.state === "change",
+  ({ verdict }) => verdict.state === "finish",
+];
+
+/**
+ * The vessel that is filled anew first: an empty one, the one that is spent wherever it stands now, else the first of the flow.
+ * @param filled vessels with a charge in use
+ */
+export function firstToFill(
+  vessels: readonly Vessel[],
+  filled: ReadonlySet<Id>,
+  beds: readonly BedAssessment[] | undefined,
+): Vessel | undefined {
+  const spent = ASKS.flatMap((asks) => (beds ?? []).filter(asks).map(({ vesselId }) => vesselId))[0];
+  return vessels.find(({ id }) => !filled.has(id)) ?? vessels.find(({ id }) => id === spent) ?? vessels[0];
+}

@@ -10,7 +10,8 @@ import { dateInWords, localDate, momentInWords } from "../../ui/format";
 import { NotHere } from "../../ui/NotHere";
 import { Screen } from "../../ui/Screen";
 import { Body, Heading, Small, Strong } from "../../ui/words";
-import { useRigFacts } from "../rack/useRigs";
+import { firstToFill } from "../rack/train-views";
+import { useRigFacts, useRigs } from "../rack/useRigs";
 import type { RigFacts } from "../rack/assess";
 import { GuideScreen } from "./GuideScreen";
 import { useWhereabouts, whereWords } from "./PoolChoice";
@@ -145,6 +146,8 @@ const isGuided = (what: string | undefined): what is Guided => what !== undefine
 export function RefillPlace() {
   const { rig, what, vessel } = useLocalSearchParams<{ rig?: string; what?: string; vessel?: string }>();
   const { facts: all, pending } = useRigFacts();
+  const { rigs: views } = useRigs();
+  const { records: charges } = useRecords("charges");
   const { records: vessels } = useRecords("vessels");
   const trains = useTrains();
   const facts = all.find((each) => each.rig.id === rig) ?? (rig === undefined ? all[0] : undefined);
@@ -156,8 +159,11 @@ export function RefillPlace() {
     );
   if (!facts) return <NotHere what="rig" href="/" way="To the rack" />;
   const own = trains.at(facts.rig.id, facts.now).flatMap(({ vesselId }) => vessels.filter(({ id }) => id === vesselId));
-  // Of a train what gives way first is filled first.
-  const chosen = own.find(({ id }) => id === vessel) ?? own[0] ?? facts.vessel;
-  if (!isGuided(what)) return <Chooser key={facts.rig.id} facts={facts} vessels={own} />;
+  const filled = new Set(charges.flatMap(({ vesselId, ended }) => (ended === undefined ? [vesselId] : [])));
+  // Of a train the one that is spent is filled first, wherever it stands now; else what gives way first.
+  const first = firstToFill(own, filled, views.find((each) => each.facts.rig.id === facts.rig.id)?.assessment?.beds);
+  const chosen = own.find(({ id }) => id === vessel) ?? first ?? facts.vessel;
+  const inOrder = first ? [first, ...own.filter(({ id }) => id !== first.id)] : own;
+  if (!isGuided(what)) return <Chooser key={facts.rig.id} facts={facts} vessels={inOrder} />;
   return <GuideScreen key={`${facts.rig.id} ${what} ${chosen.id}`} facts={facts} vessel={chosen} guided={what} />;
 }

@@ -141,7 +141,9 @@ export async function startServing(parts: Parts): Promise<Serving> {
   const serving = await serve(app, options.port);
   stops.push(() => serving.stop());
   // Nobody waits for it; a pool that is closed meanwhile has nothing to say.
-  void pool.warm().catch((error: unknown) => log.logger.warn({ err: error }, "the threads start with the first request"));
+  void pool
+    .warm()
+    .catch((error: unknown) => log.logger.warn({ err: error }, "the threads start with the first request"));
   stops.push(keepAlive(parts));
   return serving;
 }
