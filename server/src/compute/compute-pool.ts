@@ -82,7 +82,7 @@ export class ComputePool {
 
   /**
    * Starts the threads and lets each work once, so that the first who asks does not wait for what a cold one has to load and
-   * to compile. What is asked meanwhile comes first: it waits for no more than one such run.
+   * to compile.
    */
   async warm(): Promise<void> {
     const pool = await (this.pool ??= this.start());

@@ -102,6 +102,12 @@ async function arrangeDemo(parts: Parts, source: DataSource, owner: DatabaseAddr
 /** Serves over a database that runs. */
 export async function startServing(parts: Parts): Promise<Serving> {
   const { options, folder, postgres, stops } = parts;
+  const seconds = Number(process.env["WINTER_BEAD_COMPUTE_SECONDS"]);
+  const pool = new ComputePool(undefined, seconds > 0 ? seconds : undefined);
+  stops.push(() => pool.close());
+  // Beside the database: who asks first finds threads that are free, and have worked once.
+  const warmed = pool.warm();
+  warmed.catch(() => undefined);
   const [{ source, app: database, owner }, client] = await Promise.all([
     prepareDatabase(postgres.port, folder.secrets(), folder.path),
     options.clientFolder ? shippedFiles(options.clientFolder) : undefined,
@@ -112,9 +118,6 @@ export async function startServing(parts: Parts): Promise<Serving> {
   stops.push(() => log.close());
   const health = new Health(database);
   stops.push(() => health.close());
-  const seconds = Number(process.env["WINTER_BEAD_COMPUTE_SECONDS"]);
-  const pool = new ComputePool(undefined, seconds > 0 ? seconds : undefined);
-  stops.push(() => pool.close());
   const post = postOf(parts);
   // Nobody waits for a mail: its forecast has a thread of its own, and time.
   const forMail = new ComputePool(1, FORECAST_SECONDS);
@@ -138,12 +141,9 @@ export async function startServing(parts: Parts): Promise<Serving> {
     logger: log.logger,
     diskIsFull: () => folder.isFull(),
   });
+  await warmed.catch((error: unknown) => log.logger.warn({ err: error }, "the threads start with the first request"));
   const serving = await serve(app, options.port);
   stops.push(() => serving.stop());
-  // Nobody waits for it; a pool that is closed meanwhile has nothing to say.
-  void pool
-    .warm()
-    .catch((error: unknown) => log.logger.warn({ err: error }, "the threads start with the first request"));
   stops.push(keepAlive(parts));
   return serving;
 }
