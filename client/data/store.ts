@@ -8,11 +8,12 @@ import { useSyncExternalStore } from "react";
 import { localDate } from "../ui/format";
 import { actOf, bodyOf, changed, kept, takenBack, undoOf, type Step } from "./acts";
 import { fetchAll, OutOfReach, type Kept } from "./api";
-import { clockNow, clockNowIso } from "./clock";
+import { clockAhead, clockNow, clockNowIso, subscribeClock } from "./clock";
 import { exampleStore, isExample } from "./example";
 import { newId } from "./new-id";
 import { Outbox, type OutboxState } from "./outbox";
 import { layAnswers } from "./lay-answers";
+import { askedAgain } from "./kept-lists";
 import { keyOf } from "./list-key";
 import { listsToday } from "./older-shapes";
 import { overlay } from "./overlay";
@@ -38,6 +39,14 @@ export const queryClient = new QueryClient({
   },
 });
 
+/** By which the lists here are dated. A clock that is set otherwise says nothing of how fresh they are. */
+let ahead = clockAhead();
+subscribeClock(() => {
+  if (clockAhead() === ahead) return;
+  ahead = clockAhead();
+  void queryClient.invalidateQueries({ queryKey: ["records"] });
+});
+
 const PERSIST_KEY = "winter-bead-queries";
 const PERSIST_AFTER = 400;
 const lists = isExample ? exampleStore() : undefined;
@@ -52,7 +61,7 @@ const persister: Persister = {
   },
   restoreClient: async () => {
     const kept = await get<PersistedClient>(PERSIST_KEY, lists);
-    return kept && listsToday(kept);
+    return kept && askedAgain(listsToday(kept));
   },
   removeClient: () => del(PERSIST_KEY, lists),
 };
