@@ -89,6 +89,8 @@ function VisitLine({
   // What is dated ahead by little counts as of now, and is shown as it was dated.
   const at = record ? Date.parse(record.at) : line.at;
   const isUnknown = useMemo(() => unloggedOf(ledger).some(({ visitId }) => visitId === visit.id), [ledger, visit.id]);
+  // A total that waits to be borne out is not a visit without water.
+  const isLeftOut = line.trouble !== undefined && line.litres === 0;
   const remove = async () => {
     if (!record) return;
     const { undo } = await takeBack("visits", record);
@@ -114,8 +116,8 @@ function VisitLine({
           ? fedWords(line, view.facts.vessel)
           : `${resinFeedPoint(view.facts.rig) === "feed" ? "feed" : "after RO"} ${readingWords(visit, resinFeedPoint(view.facts.rig), meters)}`}
       </Body>
-      {isUnknown ? (
-        <Body>water unknown</Body>
+      {isUnknown || isLeftOut ? (
+        <Body>{isLeftOut ? "water not counted" : "water unknown"}</Body>
       ) : (
         <>
           <Body>{litres(line.litres, units)}</Body>

@@ -81,7 +81,7 @@ function BedWords({
 }) {
   const { units } = useSettings();
   const { bed, vessel } = stage;
-  const headline = bed && vessel && headlineShown(bed.standing, { rig, vessel }, units);
+  const headline = bed && vessel && headlineShown({ ...bed.standing, verdict: bed.verdict }, { rig, vessel }, units);
   return (
     <View alignItems="center" maxWidth={76}>
       <View flexDirection="row" alignItems="center" gap={3}>

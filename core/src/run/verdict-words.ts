@@ -31,6 +31,8 @@ const TITLES: Readonly<Record<State, string>> = {
 const LOOK_AGAIN = "Look again";
 const DO_NOT_USE = "Don’t use this water";
 const BOTH_SPENT = "Both are spent";
+/** Of a bed with another behind it, whose water nobody uses. */
+const SPENT = "Spent";
 
 /** Two words for a verdict. */
 export function verdictTitle({ verdict }: Standing, { use }: Pick<Rig, "use">, lead?: SpentLead): string {
@@ -148,9 +150,11 @@ export function headlineOf(where: Standing, facts: SpokenOf): Headline | undefin
   const { left, leftTo, leak, verdict } = where;
   if (lead && !lead.isOdd && isOffZero(where, vessel)) return { word: BOTH_SPENT };
   if (verdict.reasons[0] === "chlorine") return { word: verdictTitle(where, rig) };
-  if (verdict.state === "change" || verdict.state === "finish") {
+  const isSpentLead = !lead && verdict.reasons[0] === "lead-spent";
+  if (verdict.state === "change" || verdict.state === "finish" || isSpentLead) {
     if (leftTo === "hard" && left && left.high > 0 && rig.use !== "aquarium")
       return { litres: left, to: "to the stop point" };
+    if (isSpentLead) return { word: SPENT };
     if (verdict.reasons[0] === "no-charge") return undefined;
     return { word: isAbove(where, vessel, "hard") ? DO_NOT_USE : verdictTitle(where, rig) };
   }
