@@ -32,10 +32,28 @@ const ROTATIONS = 3;
 const ASKED_EVERY = 7;
 const MOST_DAYS = 500;
 
+/** Five points of a normal and their weights (Gauss and Hermite), for flow paths of unequal capacity. */
+const PATHS = [
+  { z: -2.856970013872806, weight: 0.0112574113277207 },
+  { z: -1.355626179974266, weight: 0.2220759220056126 },
+  { z: 0, weight: 0.5333333333333333 },
+  { z: 1.355626179974266, weight: 0.2220759220056126 },
+  { z: 2.856970013872806, weight: 0.0112574113277207 },
+] as const;
+
+/** A bed: its flow paths, as in `PATHS`. */
+type Bed = readonly WorkingStage[];
+
+/** Capacities of flow paths of mean 1 and this coefficient of variation. */
+const pathCapacities = (width: number) => {
+  const sd = Math.sqrt(Math.log(1 + width ** 2));
+  return PATHS.map(({ z }) => Math.exp(z * sd - sd ** 2 / 2));
+};
+
 /** Two beds at work, cell by cell and ion by ion: the truth that the belief is held against. */
 class Column {
   constructor(
-    readonly beds: readonly WorkingStage[],
+    readonly beds: readonly Bed[],
     private readonly ions: IonFeed,
     private readonly step: number,
   ) {}
@@ -45,7 +63,7 @@ class Column {
     const steps = Math.max(1, Math.ceil(litres / this.step));
     const liquid = new Float64Array(SPECIES.length);
     let out: readonly number[] = [];
-    for (const { cation, anion } of this.beds) for (const side of [cation, anion]) side!.prepare(litres / steps);
+    for (const { cation, anion } of this.beds.flat()) for (const side of [cation, anion]) side!.prepare(litres / steps);
     for (let i = 0; i < steps; i += 1) {
       liquid.set(SPECIES.map((each) => this.ions[each]));
       out = this.beds.map((bed) => passed(bed, liquid));
@@ -55,31 +73,38 @@ class Column {
 
   /** The same beds as they stand now, to be run on by themselves. */
   copy(): Column {
-    const beds = this.beds.map(({ bypass, cation, anion }) => {
-      const own = freshStage({ bypass, cation: cation!.plan, anion: anion!.plan });
-      own.cation!.shares.set(cation!.shares);
-      own.anion!.shares.set(anion!.shares);
-      own.cation!.settle();
-      own.anion!.settle();
-      return own;
-    });
+    const beds = this.beds.map((bed) =>
+      bed.map(({ bypass, cation, anion }) => {
+        const own = freshStage({ bypass, cation: cation!.plan, anion: anion!.plan });
+        own.cation!.shares.set(cation!.shares);
+        own.anion!.shares.set(anion!.shares);
+        own.cation!.settle();
+        own.anion!.settle();
+        return own;
+      }),
+    );
     return new Column(beds, this.ions, this.step);
   }
 
-  with(beds: readonly WorkingStage[]): Column {
+  with(beds: readonly Bed[]): Column {
     return new Column(beds, this.ions, this.step);
   }
 }
 
 /** Liquid through one bed, in place. @returns µS/cm behind it */
-function passed({ cation, anion }: WorkingStage, liquid: Float64Array): number {
+function passed(bed: Bed, liquid: Float64Array): number {
+  const fed = liquid.slice();
+  liquid.fill(0);
   const [cations, anions] = [new Float64Array(CATION_SPECIES.length + 1), new Float64Array(ANION_SPECIES.length + 1)];
-  cations.set(liquid.subarray(0, CATION_SPECIES.length));
-  anions.set(liquid.subarray(CATION_SPECIES.length));
-  cation!.step(cations);
-  anion!.step(anions);
-  liquid.set(cations.subarray(0, CATION_SPECIES.length));
-  liquid.set(anions.subarray(0, ANION_SPECIES.length), CATION_SPECIES.length);
+  bed.forEach(({ cation, anion }, path) => {
+    const { weight } = PATHS[path]!;
+    cations.set(fed.subarray(0, CATION_SPECIES.length));
+    anions.set(fed.subarray(CATION_SPECIES.length));
+    cation!.step(cations);
+    anion!.step(anions);
+    CATION_SPECIES.forEach((_, i) => (liquid[i]! += weight * cations[i]!));
+    ANION_SPECIES.forEach((_, i) => (liquid[CATION_SPECIES.length + i]! += weight * anions[i]!));
+  });
   return conductivityOfRow(liquid, 0);
 }
 
@@ -116,8 +141,8 @@ export function scoreTrain(world: World, seed: number): Score {
     ...{ id, name: id, kind: "inner-seal-bottle", grossVolume: resin / 0.85, diameter, fillFraction: 0.85, marks },
   });
   const owner = draws.normal(0, 0.25);
-  const stageOf = (): ColumnStage => {
-    const strength = Math.exp(owner + draws.normal(0, draws.happens(0.15) ? 0.3 : 0.12));
+  const paths = pathCapacities(Math.min(0.24, Math.max(0.015, Math.exp(draws.normal(Math.log(0.05), 0.7)))));
+  const pathOf = (strength: number): ColumnStage => {
     const { cation, anion } = GRADE_CAPACITIES.virgin;
     return {
       kind: "mixed",
@@ -125,10 +150,14 @@ export function scoreTrain(world: World, seed: number): Score {
       bed: { volume: resin, diameter, flow, temperature: 15 },
     };
   };
-  const planned = () => unwrap(planColumn({ feed: ions, stages: [stageOf()], cells: CELLS, profiles: 1 }));
-  const [plan, second] = [planned(), planned()];
-  const step = plan.segments[0]!.litres / plan.segments[0]!.steps;
-  let column = new Column([freshStage(plan.stages[0]!), freshStage(second.stages[0]!)], ions, step);
+  const plannedAt = (strength: number) =>
+    unwrap(planColumn({ feed: ions, stages: [pathOf(strength)], cells: CELLS, profiles: 1 }));
+  const bedOf = (): Bed => {
+    const strength = Math.exp(owner + draws.normal(0, draws.happens(0.15) ? 0.3 : 0.12));
+    return paths.map((capacity) => freshStage(plannedAt(strength * capacity).stages[0]!));
+  };
+  const { segments } = plannedAt(Math.exp(owner) * Math.min(...paths));
+  let column = new Column([bedOf(), bedOf()], ions, segments[0]!.litres / segments[0]!.steps);
   const promised = (100 * 560 * resin) / ((typical / 0.5) * (isMembrane ? 1 - rejection : 1));
   const litresADay = promised / draws.between(14, 30);
   const chargeOf = (vesselId: string, at: number, number: number): Charge => ({
@@ -174,22 +203,7 @@ export function scoreTrain(world: World, seed: number): Score {
       readings: [
         read("output", seen(lead), "first"),
         read("output", seen(last), "second"),
-        ...(day % 5 === 0
-          ? [
-              read(
-                isMembrane ? "after-membrane" : "feed",
-                Math.max(
-                  0.1,
-                  seen(
-                    conductivityOfRow(
-                      Float64Array.from(SPECIES, (each) => ions[each]),
-                      0,
-                    ),
-                  ),
-                ),
-              ),
-            ]
-          : []),
+        ...(day % 5 === 0 ? [read(isMembrane ? "after-membrane" : "feed", Math.max(0.1, seen(middle.ec25)))] : []),
       ],
     });
     const now = at + DAY / 12;
@@ -207,7 +221,7 @@ export function scoreTrain(world: World, seed: number): Score {
     charges = [...charges, chargeOf(spent, now + 1000, charges.length)];
     places = [places[1]!, spent];
     arrangements.push(arranged(now + 1000, places));
-    column = column.with([column.beds[1]!, freshStage(planned().stages[0]!)]);
+    column = column.with([column.beds[1]!, bedOf()]);
   }
   return score;
 }

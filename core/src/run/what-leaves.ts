@@ -24,8 +24,6 @@ export interface Leaving {
 
 /** Draws of the belief over which what leaves is averaged. */
 const DRAWS = 200;
-/** Groups of readings that tell how an ended charge went. */
-const LAST_GROUPS = 6;
 /** Least load at which a curve is read. */
 const LEAST = 1e-9;
 
@@ -118,11 +116,9 @@ function believedAt(ledger: ChargeLedger, facts: LedgerFacts): readonly Believed
   const { vessel, last, rig, hydraulics } = water;
   const used = loadUsed(lines);
   const scale = scaleOfCharge(vessel, hydraulics, last.tapEc25);
-  const read = groupsOf(outputs, charge.resinLitres);
-  // Of an ended charge its last readings tell: what each of years of them believed is not weighed again. Where what leaves
-  // is not followed load by load its count does, within its readings.
+  // Where what leaves an ended charge is not followed load by load its count tells, within its readings.
   const isComposed = hydraulics.plain.waters.length > 0;
-  const groups = !charge.ended ? read : isComposed ? read.slice(-LAST_GROUPS) : [];
+  const groups = !charge.ended || isComposed ? groupsOf(outputs, charge.resinLitres) : [];
   const owner = ownerOf(facts, charge.vesselId);
   const before = usedBefore(charge.partUsed, {
     litresPerJob: rig.litresPerJob,
