@@ -280,6 +280,13 @@ describe("what stands before the resin", () => {
     // Three looks make a usual; a check when it was clean is one by itself.
     const two = [...usual.slice(0, 2), logged(5, 200, 16), logged(6, 200, 16)];
     expect(beforeResin(facts({ visits: two })).climbing).toBeUndefined();
+    const three = [...usual.slice(0, 3), logged(5, 200, 16), logged(6, 200, 16)];
+    expect(beforeResin(facts({ visits: three })).climbing?.usual).toBe(0.05);
+    // What is usual is that of the first seven.
+    const first = [10, 10, 10, 12, 12, 12, 12, 10, 10].map((out, i) => logged(i / 4, 200, out));
+    expect(beforeResin(facts({ visits: [...first, logged(5, 200, 19), logged(6, 200, 19)] })).climbing?.usual).toBe(
+      0.06,
+    );
     const since = [check(4, 200, 10, { clean: true })];
     expect(beforeResin(facts({ visits: two, membraneChecks: since })).climbing?.usual).toBe(0.05);
     const renewed = [{ id: "s", rigId: "rig", part: "membrane", at: at(5.5) }] as unknown as Service[];
