@@ -1,6 +1,6 @@
 import { RECORDS } from "@winter-bead/contract/src/records";
 import { startingRecords, TRADES, type Trade } from "@winter-bead/core/src/start";
-import { answerStart, type StartAnswer, type StartQuestion } from "../features/start/answer";
+import { answerStart, answerStartFirst, type StartAnswer, type StartQuestion } from "../features/start/answer";
 import { parseStart, startDraft, startInOtherUnits, withTrade, type StartDraft } from "../features/start/start-form";
 
 const NOTHING = { taps: [], meters: [] };
@@ -11,9 +11,12 @@ const typed = (more: Partial<StartDraft> = {}): StartDraft => ({
   ...more,
 });
 const parsed = (more: Partial<StartDraft> = {}) => parseStart(typed(more), NOTHING, "metric");
+const asked = (more: Partial<StartDraft> = {}): StartQuestion => ({
+  ...parsed(more).question!,
+  now: Date.parse("2027-03-01T08:00:00Z"),
+});
 const answered = (more: Partial<StartDraft> = {}): StartAnswer => {
-  const question: StartQuestion = { ...parsed(more).question!, now: Date.parse("2027-03-01T08:00:00Z") };
-  const answer = answerStart(question);
+  const answer = answerStart(asked(more));
   if ("fault" in answer) throw new Error(answer.fault.message);
   return answer;
 };
@@ -114,6 +117,19 @@ describe("the answer of a first day", () => {
     });
     expect(years.ageing!.years).toBeGreaterThan(3);
     expect(years.ageing!.lost).toBeGreaterThan(0.15);
+  });
+  test("stands first by the conductivity alone: behind a membrane that leaves the carbon dioxide out, and says so", () => {
+    const plain = answerStartFirst(asked())!;
+    expect(plain.left).toEqual(answered().left);
+    const tank = { ...typed(), ...withTrade(typed(), "aquarium", "metric") };
+    const first = answerStartFirst(asked(tank))!;
+    const whole = answered(tank);
+    expect([first.isFirst, first.standing.leak, first.standing.carbon]).toEqual([true, undefined, undefined]);
+    expect([whole.isFirst, whole.standing.leak?.isUnseen]).toEqual([undefined, true]);
+    expect(first.left!.typical).toBeGreaterThan(whole.left!.typical);
+    expect(answerStartFirst({ ...asked(), grossVolume: 0 })).toBeUndefined();
+    // Water that meets the limit by its conductivity may leak before: nothing is said of it first.
+    expect(answerStartFirst(asked({ ...tank, shown: "3" }))).toBeUndefined();
   });
   test("every trade has an answer with its defaults", () => {
     for (const trade of Object.keys(TRADES) as (keyof typeof TRADES)[])

@@ -9,6 +9,8 @@ const start = () => new Worker(new URL("./assess.worker", window.location.href))
 const line = new WorkerLine<AssessWorker>(start);
 /** A line of its own for what is typed: it never waits behind the rack's simulations. */
 const typing = new WorkerLine<AssessWorker>(start);
+/** And one for first answers, which never wait behind whole ones; it begins when it is first asked. */
+const first = new WorkerLine<AssessWorker>(start);
 
 /**
  * The whole assessment of a rig, off the thread that draws.
@@ -71,6 +73,13 @@ export const datesTyped = (asked: Typed): Promise<DepletionAnswer | undefined> =
     await holdIn(remote, asked);
     return remote.typedDates(asked.visit);
   });
+
+/**
+ * What a first day's answers give by conductivity alone: it waits for no whole answer under way.
+ * @throws WorkerSilent when it could not be worked out
+ */
+export const answerStartFirstInWorker = (question: StartQuestion): Promise<StartAnswer | undefined> =>
+  first.run((remote) => remote.answerStartFirst(question));
 
 /**
  * What a first day's answers give.

@@ -67,6 +67,8 @@ export interface RigFacts {
   readonly bookings?: readonly KnownWork[];
   /** Milliseconds since 1970. */
   readonly now: number;
+  /** By what a meter sees alone, for a first answer at once. */
+  readonly isPlain?: boolean;
 }
 
 /** Where one charge of a train stands. */

@@ -1,6 +1,6 @@
 import type { DatedLesson, Id, OwnerBelief } from "@winter-bead/core";
 import { expose } from "comlink";
-import { answerStart } from "../start/answer";
+import { answerStart, answerStartFirst } from "../start/answer";
 import { keepLessons, recallLessons } from "./kept-lessons";
 import {
   assess,
@@ -37,6 +37,7 @@ const worker = {
   stages: (facts: RigFacts, owners?: ReadonlyMap<Id, OwnerBelief>) => learning(() => stagesOf(facts, owners)),
   assessAll: (all: readonly RigFacts[]) => learning(() => assessAll(all)),
   answerStart,
+  answerStartFirst,
   hold(facts: RigFacts, owners: ReadonlyMap<Id, OwnerBelief> | undefined): void {
     held = { facts, owners };
     // What the earlier readings say is weighed now, so that the first digit finds it done.

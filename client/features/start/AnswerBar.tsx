@@ -41,12 +41,16 @@ export function AnswerBar({
         <Body color="$rowan">{trouble}</Body>
       ) : left && answer && !open ? (
         <>
-          <Small>From this tap your vessel gives about</Small>
+          <Small>
+            {answer.isFirst
+              ? "First, by its conductivity alone, your vessel gives about"
+              : "From this tap your vessel gives about"}
+          </Small>
           <Huge fontSize="$6" lineHeight="$6" testID="start-litres">
             {litresRange(left.low, left.high, units)}
           </Huge>
           <Small color="$ink" testID="start-under">
-            {underLitres(answer, now)}
+            {answer.isFirst ? "Its carbon dioxide is being counted…" : underLitres(answer, now)}
           </Small>
         </>
       ) : standing && answer && !open ? (

@@ -32,7 +32,7 @@ import {
 import { usePlaceTitle } from "../../ui/place-title";
 import { showToast } from "../../ui/toast";
 import { Body, Heading, Small, Strong, Title } from "../../ui/words";
-import { answerStartInWorker } from "../rack/assess-service";
+import { answerStartFirstInWorker, answerStartInWorker } from "../rack/assess-service";
 import { rememberRig } from "../rack/last-rig";
 import { wordingIn } from "../rack/words";
 import { AnswerBar } from "./AnswerBar";
@@ -338,6 +338,18 @@ const OPEN_WORDS = {
   meter: "Now say which ppm your meter shows.",
 } as const;
 
+/** What makes two questions the same but for the moment at which they are asked. */
+const figuresOf = (question: StartQuestion | undefined) => question && JSON.stringify({ ...question, now: 0 });
+
+/** The answer; behind a membrane, where its curves take a while, first by the conductivity alone. */
+function useStartAnswer(question: StartQuestion | undefined) {
+  const { answer: whole, answered } = useNewestAnswer(question, answerStartInWorker);
+  const asksFirst = question?.behindMembrane ? question : undefined;
+  const { answer: first, answered: firstAnswered } = useNewestAnswer(asksFirst, answerStartFirstInWorker);
+  const isBehind = figuresOf(answered) !== figuresOf(question);
+  return isBehind && first && figuresOf(firstAnswered) === figuresOf(question) ? first : whole;
+}
+
 /** The first day: what the meter shows, which meter, which vessel; litres at once, and one button that keeps it. */
 export function FirstDayScreen() {
   const { units } = useSettings();
@@ -356,7 +368,7 @@ export function FirstDayScreen() {
   );
   const now = useNow();
   const question = useMemo((): StartQuestion | undefined => parsed && { ...parsed, now }, [parsed, now]);
-  const { answer: given } = useNewestAnswer(question, answerStartInWorker);
+  const given = useStartAnswer(question);
   const answer = given && !("fault" in given) ? given : undefined;
   const trouble = Object.values(errors)[0] ?? (given && "fault" in given ? given.fault.message : undefined);
   const [keeping, setKeeping] = useState(false);
@@ -395,7 +407,7 @@ export function FirstDayScreen() {
             <VesselAsked {...asked} />
             <WorkAsked {...asked} />
             <Defaults {...asked} />
-            {answer && question ? <Narrower answer={answer} draft={draft} units={units} /> : null}
+            {answer && question && !answer.isFirst ? <Narrower answer={answer} draft={draft} units={units} /> : null}
             <View gap="$1">
               {isExample ? null : (
                 <TextButton onPress={() => void openExample()} testID="open-example">

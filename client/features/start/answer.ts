@@ -39,6 +39,8 @@ export interface StartAnswer {
   readonly narrowed: ThreeOf<number> | undefined;
   /** What standing takes of a charge that lasts for years. */
   readonly ageing: Ageing | undefined;
+  /** By conductivity alone, until what its water is made of is worked out. */
+  readonly isFirst?: boolean;
 }
 
 const SCALES: readonly Scale[] = ["nacl", "442", "kcl", "ec"];
@@ -69,11 +71,34 @@ function recordsOn(question: StartQuestion, scale: Scale | undefined): Result<St
   return startingRecords({ ...answers, meter: read }, () => `start-${(made += 1)}`, now);
 }
 
+/** On the scale that the meter has, or that is taken for it. */
+const recordsKnown = (question: StartQuestion) => {
+  const { meter } = question;
+  return recordsOn(question, "id" in meter ? undefined : meter.scale === "unknown" ? UNKNOWN_AS : meter.scale);
+};
+
+/**
+ * What stands first, where the curves of a water whose carbon dioxide nobody measured take long: litres by its conductivity
+ * alone, in closed form. For a worker that is not at work on the whole answer.
+ */
+export function answerStartFirst(question: StartQuestion): StartAnswer | undefined {
+  const records = recordsKnown(question);
+  if (!records.ok) return undefined;
+  const facts = { ...factsOf(records.value, question.now), isPlain: true };
+  const { standing } = assessQuickly(facts);
+  const left = standing && shownLitres(standing, facts.rig);
+  // A water that meets the limit by its conductivity may leak before: nothing is said of it first.
+  if (!left) return undefined;
+  return {
+    facts: { rig: facts.rig, vessel: facts.vessel },
+    ...{ standing, left, dates: undefined, byScale: [], narrowed: undefined, ageing: undefined, isFirst: true },
+  };
+}
+
 /** Litres, date, and what would narrow them, from the same books as the rack's: for a worker. */
 export function answerStart(question: StartQuestion): StartAnswer | { readonly fault: Fault } {
   const { meter, now, jobsPerWeek, litresPerJob } = question;
-  const known = "id" in meter ? undefined : meter.scale === "unknown" ? UNKNOWN_AS : meter.scale;
-  const records = recordsOn(question, known);
+  const records = recordsKnown(question);
   if (!records.ok) return { fault: records.fault };
   const facts = factsOf(records.value, now);
   const { standing, dates, because } = assess(facts, []);

@@ -22,6 +22,8 @@ export interface BedFacts {
   readonly vessel: Vessel;
   readonly taps: ReadonlyMap<Id, Tap>;
   readonly reports?: readonly WaterReport[];
+  /** By what a meter sees alone, in closed form: no curve of the water's composition is made. */
+  readonly isPlain?: boolean;
 }
 
 /** Share of capacity that storage and packing leave. */
@@ -70,13 +72,13 @@ export function sidesOf(charge: Charge): Sides {
 const own = (grade: Charge["grade"], beads: Beads) => ({ [beads]: SINGLE_BEADS[grade][beads] });
 
 /** Bed, front and water of a charge; a fault where the rig has no tap or the bed is none. */
-export function hydraulicsOf(charge: Charge, { rig, vessel, taps, reports }: BedFacts): Result<Hydraulics> {
+export function hydraulicsOf(charge: Charge, { rig, vessel, taps, reports, isPlain }: BedFacts): Result<Hydraulics> {
   const tap = taps.get(rig.tapId);
   if (!tap) return fail("no-tap", "This rig has no tap.");
   const { beads = "mixed", grade } = charge;
   const bed = within("bed", bedOf(charge, vessel, rig.flow, tap));
   if (!bed.ok) return bed;
-  const { waters: all = [], carbon } = watersAtResin(rig, tap, reports) ?? {};
+  const { waters: all = [], carbon } = (isPlain ? undefined : watersAtResin(rig, tap, reports)) ?? {};
   const water = all[all.length >> 1];
   const { transferUnits } = bed.value;
   const curveIn = (each: KnownComposition) =>
