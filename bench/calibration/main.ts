@@ -102,7 +102,9 @@ async function main(): Promise<void> {
   console.log("--- | --- | --- | --- | --- | --- | --- | --- | ---");
   let pooled = emptyScore();
   const outside: string[] = [];
-  for (const world of ROWS.filter(({ name }) => name.includes(ONLY))) {
+  const named = ROWS.filter(({ name }) => name === ONLY);
+  const asked = named.length > 0 ? named : ROWS.filter(({ name }) => name.includes(ONLY));
+  for (const world of asked) {
     const score = await scoreWorld(world);
     console.log(line(world, score));
     if (!AS_ASSUMED.includes(world)) continue;

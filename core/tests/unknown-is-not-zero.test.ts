@@ -334,6 +334,17 @@ describe("readings that the count does not explain", () => {
     const late = likelyCauses(standingOf({ outputs: [...clean(22), 14, 15, 16] })).map(({ cause }) => cause);
     expect(late[0]).toBe("exhausted");
   });
+  test("lean on how much of the capacity is used, and on how near the feed it reads", () => {
+    const where = standingOf({ outputs: [0, 14, 15, 16] });
+    const orderAt = (more: Partial<typeof where>) =>
+      likelyCauses({ ...where, ...more }).map(({ cause, logOdds }) => `${cause} ${logOdds}`);
+    const read = (share: number) => ({ groups: [{ ...where.groups[0]!, ec25: share * where.feed.typical }] });
+    expect(orderAt({ promisedShare: 0.9 })).not.toEqual(orderAt({ promisedShare: 0.89 }));
+    expect(orderAt({ promisedShare: 0.89 })).toEqual(orderAt({ promisedShare: 0.06 }));
+    expect(orderAt({ promisedShare: 0.05 })).not.toEqual(orderAt({ promisedShare: 0.06 }));
+    expect(orderAt(read(0.8))).not.toEqual(orderAt(read(0.79)));
+    expect(orderAt(read(0.8))).toEqual(orderAt(read(0.9)));
+  });
 });
 
 describe("a train behind a membrane", () => {
