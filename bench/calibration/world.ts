@@ -229,17 +229,23 @@ export class Owner {
     this.capacity = 1000 * resin * 0.56;
     const toEc25 = (value: number) => value / scaleFactor(marks.scale);
     [this.limit, this.hard] = [toEc25(marks.limit), toEc25(marks.hard)];
-    const front = frontOf(productCurve(transferUnits, water, GRADE_CAPACITIES.virgin), 0.05);
-    const promisedLitres =
-      (100 * this.capacity * Math.exp(firstPass(front, Math.min(0.99, this.limit / this.trueFeed)))) / this.trueFeed;
-    this.litresADay = promisedLitres / draws.between(18, 40);
+    const toLimit = (of: typeof water) => {
+      const front = frontOf(productCurve(transferUnits, of, GRADE_CAPACITIES.virgin), 0.05);
+      return this.capacity * Math.exp(firstPass(front, Math.min(0.99, this.limit / this.trueFeed)));
+    };
+    this.promised = toLimit(water);
+    // What is asked hangs on what can be known: where it hung on the truth itself, no belief could hold.
+    this.expected =
+      water && world.carbon !== undefined ? toLimit(compositionAtResin(this.rig, this.tap)) : this.promised;
+    this.litresADay = (100 * this.promised) / this.trueFeed / draws.between(18, 40);
     if (aquarium) this.rig = { ...this.rig, litresPerJob: this.litresADay };
     this.transferUnits = transferUnits;
-    this.usualFront = front;
   }
 
   private readonly transferUnits: number;
-  private readonly usualFront: FrontTable;
+  /** meq to the limit of resin as its grade says: in the true water, and in the one to expect. */
+  private readonly promised: number;
+  private readonly expected: number;
 
   /** What truly reaches the resin: carbon dioxide that nobody measured is as this world draws it. */
   private trueWater() {
@@ -288,24 +294,23 @@ export class Owner {
 
   /** The resin and the habits of one more charge, drawn. */
   private drawCharge(judged: boolean) {
-    const { world, draws, capacity, trueFeed, limit, hard } = this;
+    const { world, draws, trueFeed, limit, hard } = this;
     const isOff = world.asBelieved === true && draws.happens(0.15);
     const scatter = judged && world.odd !== undefined ? world.odd : draws.normal(0, isOff ? 0.3 : 0.12);
-    const promised = capacity * Math.exp(firstPass(this.usualFront, Math.min(0.99, limit / trueFeed)));
     const bypass = world.bypass ?? (world.asBelieved && draws.happens(0.2) ? 0.002 * 50 ** draws.share() : 0);
     const feed = trueFeed * (judged ? (world.unreadFeed ?? 1) : 1);
     const isMetered = world.water === undefined || world.water === "metered";
     const habit = this.habit * Math.exp(draws.normal(0, isMetered ? 0.02 : 0.05));
-    const whole = promised * Math.exp(this.owner + scatter);
+    const whole = this.promised * Math.exp(this.owner + scatter);
     const output = this.trueFront(bypass);
     // Water that goes round the beads so that half the limit shows from the first litre is found and mended.
     const isFaulty = 2 * bypass * feed > limit;
-    return { resin: new ChargeAtWork({ feed, whole, habit, limit, hard, output }), promised, whole, feed, isFaulty };
+    return { resin: new ChargeAtWork({ feed, whole, habit, limit, hard, output }), whole, feed, isFaulty };
   }
 
   private charge(index: number, judged: boolean): ToldCharge {
     const { world, draws } = this;
-    const { resin, promised, whole, feed, isFaulty } = this.drawCharge(judged);
+    const { resin, whole, feed, isFaulty } = this.drawCharge(judged);
     const startTotal = this.register;
     const filledAt = this.day - 8 * 3_600_000;
     const visits: Visit[] = [];
@@ -346,7 +351,7 @@ export class Owner {
       ...(judged ? {} : { ended }),
     };
     const { atLimit, atHard, limitAt } = resin;
-    return { charge, visits, true: told, atLimit, atHard, limitAt, promised };
+    return { charge, visits, true: told, atLimit, atHard, limitAt, promised: this.expected };
   }
 
   /** What the meter shows of a water. */
