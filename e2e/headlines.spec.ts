@@ -162,6 +162,7 @@ for (const units of ["metric", "us"] as const) {
       await expect(page.getByTestId("verdict-reason")).toContainText("Don’t use this water");
       await expect(standing(page, name, "Look again")).toBeVisible();
       await expect(page.getByTestId("verdict-more").first()).toContainText(new RegExp(`If it was wrong, .* ${litres}`));
+      await expect(page.getByTestId("verdict")).toContainText("If it was wrong, the limit falls");
     });
 
     test("both off zero are both spent", async ({ page }) => {

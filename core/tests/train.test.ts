@@ -219,6 +219,13 @@ describe("two in a row", () => {
     expect(until).toBeLessThan(runOut!.litres.typical);
     expect(untilDays! / until).toBeCloseTo(7 / 500, 3);
     expect(risk).toBeLessThan(0.05);
+    // Until then the lead lets four fifths of its feed through.
+    const { belief, question } = train.beds[0]!.worked;
+    const [givenLoad, draws] = [question.used + (until * question.feed.median) / 100, 50];
+    const shares = Array.from({ length: draws }, (_, i) =>
+      outputOf(belief, chargeAt(belief, (i + 0.5) / draws))(givenLoad),
+    );
+    expect(Math.abs(shares.reduce((sum, share) => sum + share / draws, 0) - 0.8)).toBeLessThan(0.08);
     // 11.5 L at 9 and twenty minutes at the wage; half as much again is thrown away with a lag that is nearly fresh.
     expect(rotate!.money).toBeCloseTo(11.5 * 9 + DEFAULT_PRICES.wage / 3, 9);
     expect(all!.money).toBeCloseTo(2 * rotate!.money, 9);

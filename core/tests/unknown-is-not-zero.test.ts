@@ -1,5 +1,6 @@
 import {
   beforeResin,
+  compositionAtResin,
   explainHeadline,
   headlineOf,
   likelyCauses,
@@ -13,6 +14,7 @@ import {
   type BeforeFacts,
   type MembraneCheck,
   type PressureCheck,
+  type Rig,
   type Service,
   type Tap,
   type Visit,
@@ -74,6 +76,12 @@ describe("carbon dioxide that nobody measured", () => {
     expect(usualAlkalinity(400)).toBeCloseTo(0.5 * 4 * 50.04, 0);
     expect(FIFTHS.reduce<number>((sum, z) => sum + z, 0)).toBeCloseTo(0, 9);
     expect(FIFTHS.reduce<number>((sum, z) => sum + z * z, 0) / 5).toBeCloseTo(0.9, 1);
+  });
+  test("behind a membrane silica that nobody measured is 8 mg/L at the tap", () => {
+    const stages = [{ id: "m", kind: "membrane", rejection: 0.95 }];
+    const tap = { id: "tap", typical: 200, scale: "nacl", low: 190, high: 210 } as Tap;
+    const water = compositionAtResin({ stages } as unknown as Rig, tap)!;
+    expect(water.silica).toBeCloseTo((0.05 * 8) / 60.08, 5);
   });
   const told = (more: Partial<Tap>): Told => ({ ...AQUARIUM, outputs: clean(5), tap: tapOf(more) });
   const widthOf = (more: Partial<Tap>) => {

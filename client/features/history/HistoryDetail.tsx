@@ -37,7 +37,7 @@ import type { RigView } from "../rack/useRigs";
 import { LeakLine } from "../rack/LeakLine";
 import { TrainDrawing } from "../rack/TrainDrawing";
 import { vesselsBefore, vesselsHere, vesselView } from "../rack/train-views";
-import { dateRange, datesInWords } from "../rack/RigColumn";
+import { dateRange, datesInWords, isToBeLookedAt } from "../rack/RigColumn";
 import { headlineShown, verdictWords } from "../rack/words";
 import { chartScale, FrontChart } from "./FrontChart";
 import { VisitsAhead } from "./VisitsAhead";
@@ -161,9 +161,10 @@ function Figure({ name, value, small }: { readonly name: string; readonly value:
 }
 
 /** What the date beside it is of. */
-function dateName(where: Standing | undefined, { facts }: RigView): string {
+function dateName(where: Standing | undefined, view: RigView): string {
   if (!where) return "Limit falls";
-  return where.leftTo === "none" ? "To be changed" : `${capital(markWords(where, facts.rig))} falls`;
+  if (isToBeLookedAt(view)) return `If it was wrong, ${markWords(where, view.facts.rig)} falls`;
+  return where.leftTo === "none" ? "To be changed" : `${capital(markWords(where, view.facts.rig))} falls`;
 }
 
 const rangeWords = (low: string, high: string) => (low === high ? "eq/L" : `eq/L, ${low}–${high}`);

@@ -29,7 +29,7 @@ import { OpenWorkLine } from "../refill/OpenWorkLine";
 import { ActsWorth } from "./ActsWorth";
 import { lastRig } from "./last-rig";
 import { LeakLine } from "./LeakLine";
-import { dateRange, datesInWords, RigColumn, StandingColumn, spokenOf } from "./RigColumn";
+import { dateRange, datesInWords, isToBeLookedAt, RigColumn, StandingColumn, spokenOf } from "./RigColumn";
 import { isTrain, TrainDrawing } from "./TrainDrawing";
 import { vesselsHere } from "./train-views";
 import { byNeed, useRigs, type RigView } from "./useRigs";
@@ -95,7 +95,7 @@ function Wall({
                 </Small>
               </View>
             ) : null}
-            <Small testID={`date-${view.facts.rig.name}`}>{datesInWords(view)}</Small>
+            <Small testID={`date-${view.facts.rig.name}`}>{isToBeLookedAt(view) ? "" : datesInWords(view)}</Small>
             <AgeLine standing={view.assessment?.standing} />
           </View>
         ))}
@@ -220,7 +220,8 @@ function VerdictCard({ view }: { readonly view: RigView }) {
           <LeakLine facts={facts} standing={standing} />
           {range ? (
             <Small>
-              The {markWords(standing, facts.rig)} falls {range}, at your booked and usual water.
+              {isToBeLookedAt(view) ? "If it was wrong, the" : "The"} {markWords(standing, facts.rig)} falls {range}, at
+              your booked and usual water.
             </Small>
           ) : null}
         </View>

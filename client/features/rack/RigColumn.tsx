@@ -45,6 +45,10 @@ function RangeWords({ view }: { readonly view: RigView }) {
   );
 }
 
+/** Whether a reading waits to be looked at again: what is said of the days to come holds only if it was wrong. */
+export const isToBeLookedAt = ({ assessment }: RigView): boolean =>
+  Boolean(assessment?.verdict?.reasons.includes("odd-reading"));
+
 /** When the mark falls: the likely day, with the early and the late one. */
 export function datesInWords(view: RigView): string {
   const { dates, because, standing, verdict } = view.assessment ?? {};
@@ -81,7 +85,11 @@ export function RigColumn({
   const headline = where && headlineShown(where, spokenOf(view), units);
   const { rig } = view.facts;
   const aloud = headline
-    ? [`${headline.big} ${headline.unit} ${headline.small}`.trim(), headline.range, datesInWords(view)]
+    ? [
+        `${headline.big} ${headline.unit} ${headline.small}`.trim(),
+        headline.range,
+        isToBeLookedAt(view) ? "" : datesInWords(view),
+      ]
     : [view.assessment?.because ?? "not worked out yet"];
   return (
     <Pressable
