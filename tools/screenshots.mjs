@@ -1,4 +1,4 @@
-// Takes one picture of each main view from a fresh demo: node tools/screenshots.mjs (needs Chromium and a built client).
+// Takes one picture of each main view from a fresh demo: node tools/screenshots.mjs [names] (needs Chromium and a built client).
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -131,7 +131,8 @@ async function arrange(page, view) {
       .evaluate((node) => node.closest("main").querySelector("h1").scrollIntoView());
 }
 
-for (const view of VIEWS) {
+const only = process.argv.slice(2);
+for (const view of VIEWS.filter(({ name }) => only.length === 0 || only.includes(name))) {
   const { name, path, size, colorScheme, isEmpty = false } = view;
   const context = await browser.newContext({
     viewport: size,

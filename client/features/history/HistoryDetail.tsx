@@ -203,8 +203,8 @@ function Figures({ view, ledger }: { readonly view: RigView; readonly ledger: Ch
       {isCurrent ? (
         <Figure
           name={dateName(where, view)}
-          value={datesInWords(view)}
-          small={dateRange(view) === datesInWords(view) ? "" : dateRange(view)}
+          value={datesInWords(view) || "–"}
+          small={!view.assessment ? "Working it out…" : dateRange(view) === datesInWords(view) ? "" : dateRange(view)}
         />
       ) : (
         <Figure name="Ended" value={ledger.charge.ended ? WHY_ENDED[ledger.charge.ended.why] : "–"} small="" />
