@@ -4,7 +4,7 @@ import { RunningServer } from "./running-server";
 
 let server: RunningServer;
 beforeAll(async () => {
-  server = await RunningServer.start();
+  server = await RunningServer.start({ environment: { WINTER_BEAD_WARM: "1" } });
 });
 afterAll(() => server.remove());
 

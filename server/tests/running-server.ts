@@ -88,6 +88,8 @@ export class RunningServer {
         PORT: String(this.options.port ?? 0),
         WINTER_BEAD_DATA: this.dataFolder,
         WINTER_BEAD_ROOT: ROOT,
+        // Many servers start here, and few of them calculate.
+        WINTER_BEAD_WARM: "0",
         ...this.options.environment,
       },
       stdio: ["ignore", "pipe", "pipe"],

@@ -106,7 +106,7 @@ export async function startServing(parts: Parts): Promise<Serving> {
   const pool = new ComputePool(undefined, seconds > 0 ? seconds : undefined);
   stops.push(() => pool.close());
   // Beside the database: who asks first finds threads that are free, and have worked once.
-  const warmed = pool.warm();
+  const warmed = process.env["WINTER_BEAD_WARM"] === "0" ? Promise.resolve() : pool.warm();
   warmed.catch(() => undefined);
   const [{ source, app: database, owner }, client] = await Promise.all([
     prepareDatabase(postgres.port, folder.secrets(), folder.path),
