@@ -58,6 +58,19 @@ export function heardTime(date: string | null, askedAt: number, heardAt = Date.n
 /** By how much this device's clock is ahead of the right time, ms; 0 while that is little, or not known. */
 export const clockAhead = (): number => (seen && Math.abs(seen.ahead) > MUCH ? seen.ahead : 0);
 
+/** A clock that was set otherwise: more than slow answers, or a difference about as large as `MUCH`, can make of it, ms. */
+const JUMP = 900_000;
+
+/** Tells when the device's clock was set otherwise while the app was open: what it dated before says nothing of its age. */
+export function subscribeClockSet(listener: () => void) {
+  let before = clockAhead();
+  return subscribeClock(() => {
+    if (Math.abs(clockAhead() - before) < JUMP) return;
+    before = clockAhead();
+    listener();
+  });
+}
+
 /** Milliseconds since 1970. */
 export const clockNow = (): number => Date.now() - clockAhead();
 

@@ -8,7 +8,7 @@ import { useSyncExternalStore } from "react";
 import { localDate } from "../ui/format";
 import { actOf, bodyOf, changed, kept, takenBack, undoOf, type Step } from "./acts";
 import { fetchAll, OutOfReach, type Kept } from "./api";
-import { clockAhead, clockNow, clockNowIso, subscribeClock } from "./clock";
+import { clockNow, clockNowIso, subscribeClockSet } from "./clock";
 import { exampleStore, isExample } from "./example";
 import { newId } from "./new-id";
 import { Outbox, type OutboxState } from "./outbox";
@@ -39,13 +39,7 @@ export const queryClient = new QueryClient({
   },
 });
 
-/** By which the lists here are dated. A clock that is set otherwise says nothing of how fresh they are. */
-let ahead = clockAhead();
-subscribeClock(() => {
-  if (clockAhead() === ahead) return;
-  ahead = clockAhead();
-  void queryClient.invalidateQueries({ queryKey: ["records"] });
-});
+subscribeClockSet(() => void queryClient.invalidateQueries({ queryKey: ["records"] }));
 
 const PERSIST_KEY = "winter-bead-queries";
 const PERSIST_AFTER = 400;

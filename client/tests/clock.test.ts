@@ -45,6 +45,20 @@ test("a clock that is off by minutes is no trouble; by more than ten it is, and 
   expect(told).toBe(5);
 });
 
+test("a clock that is set while the app is open is told once; what slow answers make of a wrong one is not", () => {
+  const clock = opened();
+  let set = 0;
+  clock.subscribeClockSet(() => (set += 1));
+  // A phone about as far off as is still no trouble, on a link whose answers come early and late.
+  for (const off of [9.9, 10.2, 9.8, 10.4]) hear(clock, off * MINUTE, 25_000);
+  expect(set).toBe(0);
+  hear(clock, -180 * MINUTE);
+  for (const off of [179.6, 180.4, 179.7]) hear(clock, -off * MINUTE, 25_000);
+  expect(set).toBe(1);
+  hear(clock, 0);
+  expect(set).toBe(2);
+});
+
 test("an answer without a time, or one that took long, says nothing", () => {
   const clock = opened();
   clock.heardTime(null, Date.now());
