@@ -135,8 +135,9 @@ test.each([
         expect(message).toMatch(/^[A-Z].*\.$/);
     }
   }
-  const plans = await Promise.all(spoilt(planBody(), by).map((each) => put("plans", id(), each as object)));
-  for (const { status } of plans) expect([201, 422]).toContain(status);
+  // One after the other, as a form is saved: a crew that writes a hundred at once is told to come again.
+  for (const each of spoilt(planBody(), by))
+    expect([201, 422]).toContain((await put("plans", id(), each as object)).status);
 });
 
 test("data of before plans are carried forward, and row-level security guards the new tables", async () => {
