@@ -226,6 +226,7 @@ describe("two in a row", () => {
       outputOf(belief, chargeAt(belief, (i + 0.5) / draws))(givenLoad),
     );
     expect(Math.abs(shares.reduce((sum, share) => sum + share / draws, 0) - 0.8)).toBeLessThan(0.08);
+    expect(Math.abs(shares.filter((share) => share >= 0.8).length / draws - 0.5)).toBeLessThan(0.05);
     // 11.5 L at 9 and twenty minutes at the wage; half as much again is thrown away with a lag that is nearly fresh.
     expect(rotate!.money).toBeCloseTo(11.5 * 9 + DEFAULT_PRICES.wage / 3, 9);
     expect(all!.money).toBeCloseTo(2 * rotate!.money, 9);
