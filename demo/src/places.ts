@@ -179,7 +179,7 @@ export const RIGS: readonly DemoRig[] = [
       marks: mark("aquarium-1"),
     },
     charge: { grade: "virgin", resinLitres: 1.4, packing: "settled" },
-    lag: { name: "Cartridge B", rotatesAt: 3 },
+    lag: { name: "Cartridge B", rotatesAt: 1 },
     work: { hour: 10, week: [0.9, 0.2, 0.8, 0.2, 0.9, 0.5, 0.1], jobs: [1, 2], litresPerJob: [38, 56] },
     water: "total",
     changesAt: 1,

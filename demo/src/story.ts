@@ -8,6 +8,7 @@ import {
   type Stage,
   type Visit,
 } from "@winter-bead/core";
+import { BedTruth, readingOf, streamOf } from "./bed-truth";
 import { Chance } from "./chance";
 import { METERS, TAPS, type DemoRig, type FeedSeason } from "./places";
 import { ResinTruth } from "./resin-truth";
@@ -52,6 +53,11 @@ function waterAtResin({ rig, before, taps }: DemoRig) {
   return compositionAtResin({ ...rig, id: "rig", tapId: "tap", stages: before }, { ...tap, id: "tap", siteId: "site" });
 }
 
+/** A vessel in its place: one alone by its front, those of a train cell by cell. */
+type Bed = { readonly vesselId: string } & (
+  { readonly resin: ResinTruth; readonly cells?: undefined } | { readonly cells: BedTruth; readonly resin?: undefined }
+);
+
 /** Tells one rig's months, day by day. */
 class Telling {
   private readonly charges: Charge[] = [];
@@ -59,7 +65,8 @@ class Telling {
   private readonly chance: Chance;
   private readonly arrangements: Arrangement[] = [];
   /** In the order of the flow. */
-  private beds: { readonly vesselId: string; readonly resin: ResinTruth }[] = [];
+  private beds: Bed[] = [];
+  private readonly water: ReturnType<typeof waterAtResin>;
   private register = 41_200;
   private lastOutput = 0;
 
@@ -72,6 +79,7 @@ class Telling {
     private readonly fixed?: { readonly charge: number; readonly strength: number },
   ) {
     this.chance = new Chance(seed);
+    this.water = waterAtResin(demo);
   }
 
   tell(from: number, now: number): RigStory {
@@ -95,15 +103,12 @@ class Telling {
     this.arrangements.push({ id: this.chance.id(at), rigId, at: new Date(at).toISOString(), did, places });
   }
 
-  private filled(vesselId: string, at: number, alreadyUsed = 0) {
+  private filled(vesselId: string, at: number, alreadyUsed = 0): Bed {
     const { charge, vessel, rig } = this.demo;
-    const resin = new ResinTruth(
-      { ...charge, diameter: vessel.diameter, flow: rig.flow },
-      this.chance,
-      this.demo.hiddenShare,
-      this.fixed?.charge === this.charges.length ? this.fixed.strength : undefined,
-      waterAtResin(this.demo),
-    );
+    const truth = { ...charge, diameter: vessel.diameter, flow: rig.flow };
+    const strength = this.fixed?.charge === this.charges.length ? this.fixed.strength : undefined;
+    const water = this.demo.lag && this.water;
+    const resin = water ? undefined : new ResinTruth(truth, this.chance, this.demo.hiddenShare, strength, this.water);
     const resinLitres = tidy(charge.resinLitres * (alreadyUsed > 0 ? 1 - alreadyUsed : this.chance.between(0.97, 1)));
     const total = this.demo.water === "total" ? { startTotal: Math.round(this.register) } : {};
     this.charges.push({
@@ -116,8 +121,10 @@ class Telling {
       filledAt: new Date(at).toISOString(),
       ...total,
     });
-    resin.beginAt(alreadyUsed);
-    return { vesselId, resin };
+    resin?.beginAt(alreadyUsed);
+    return resin
+      ? { vesselId, resin }
+      : { vesselId, cells: new BedTruth({ ...truth, resinLitres }, this.chance, water!) };
   }
 
   /** The first vessel is emptied, filled anew, and stands last from then on: alone, or behind what was its lag. */
@@ -154,7 +161,9 @@ class Telling {
   /** Takes water through the train. @returns µS/cm behind each bed */
   private treat(litres: number, feed: number): readonly number[] {
     let reaching = feed;
-    return this.beds.map(({ resin }) => {
+    let stream = this.water && streamOf(this.water, feed);
+    return this.beds.map(({ resin, cells }) => {
+      if (cells) return readingOf((stream = cells.treat(litres, stream!)));
       resin.treat(litres, reaching);
       return (reaching = resin.output(reaching));
     });
@@ -224,7 +233,7 @@ class Telling {
   private maybeChange(at: number, outputs: readonly number[]): void {
     const ppm = onScale(outputs[0]!, this.demo.vessel.marks.scale);
     const [quietFriday, nickedRing] = [this.chance.happens(0.02), this.chance.happens(0.006)];
-    const { throughput } = this.beds[0]!.resin;
+    const throughput = this.beds[0]!.resin?.throughput ?? 0;
     if (outputs.length > 1) {
       if (ppm >= this.demo.lag!.rotatesAt) this.end(at, "limit");
     } else if (ppm >= this.demo.changesAt) this.end(at, "limit");

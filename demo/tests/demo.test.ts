@@ -2,14 +2,20 @@ import { RECORDS } from "@winter-bead/contract";
 import {
   describeReport,
   membraneState,
+  rigStanding,
   tapRange,
   unwrap,
+  type Arrangement,
   type Charge,
   type FeedTest,
   type MembraneCheck,
+  type Meter,
   type Plan,
   type PriceList,
   type Rig,
+  type RigStandingInput,
+  type Tap,
+  type Vessel,
   type Visit,
   type WaterReport,
 } from "@winter-bead/core";
@@ -117,3 +123,37 @@ test("what a plan expects follows from its own work and prices, which are the cr
     expect(expected.cost.total).toBeGreaterThan(100);
   }
 });
+
+test.each(["2027-02-08", "2027-08-21", "2027-12-02"])(
+  "loaded on %s the fish room's two beds behind a membrane hold what their beads can, and the meter's limit comes after the leak",
+  (day) => {
+    const at = `${day}T15:20:00.000Z`;
+    const entries = demoScenario(new Date(at));
+    const kept = <T>(kind: string) =>
+      entries
+        .filter((each) => each.kind === kind)
+        .map(({ id, body }) => ({ id, ...body, version: 1, voided: false }) as T);
+    type Kept = RigStandingInput["rig"];
+    const { vessels } = unwrap(
+      rigStanding({
+        ...{ now: at, timeZone: "UTC", rig: kept<Kept & Rig>("rigs").find(({ name }) => name === "Quarantine")! },
+        rigs: kept<Kept & Rig>("rigs"),
+        vessels: kept<Kept & Vessel>("vessels"),
+        taps: kept<Kept & Tap>("taps"),
+        meters: kept<Kept & Meter>("meters"),
+        charges: kept<Kept & Charge>("charges"),
+        visits: kept<Kept & Visit>("visits"),
+        arrangements: kept<Kept & Arrangement>("arrangements"),
+        feedTests: kept<Kept & FeedTest>("feed-tests"),
+      }),
+    );
+    expect(vessels).toHaveLength(2);
+    for (const { capacity, leak, left } of vessels) {
+      expect(capacity!.median).toBeGreaterThan(0.42);
+      expect(capacity!.median).toBeLessThan(0.66);
+      expect(left!.typical).toBeGreaterThanOrEqual(leak!.typical);
+    }
+    // One fresh bed of the two treats about 3,600 L before anything leaks, both together twice that.
+    expect(vessels[1]!.leak!.typical).toBeLessThan(8_000);
+  },
+);

@@ -258,11 +258,16 @@ const AnswerInSight = memo(function AnswerInSight({
   readonly questions: ReactNode;
 }) {
   const [room, setRoom] = useState(0);
+  const [height, setHeight] = useState(0);
+  // What is longer than its room scrolls by keys too.
+  const scrolls = height > room + 1 ? { tabIndex: 0 as const, role: "group" as const, "aria-label": "The answer" } : {};
   return (
     <ScrollView
+      {...scrolls}
       style={above ? { height: BESIDE_WHY } : { flex: 1 }}
       contentContainerStyle={{ gap: 8, paddingVertical: 4 }}
       onLayout={({ nativeEvent }) => setRoom(Math.round(nativeEvent.layout.height))}
+      onContentSizeChange={(_, tall) => setHeight(Math.round(tall))}
     >
       {questions}
       <LiveVerdict {...answer} room={room} />

@@ -110,7 +110,7 @@ export function leakWords({ rig }: { readonly rig: Rig }, where: Standing, units
   const who = SPECIES_WORDS[leak.species];
   const meter = leak.isUnseen ? "the meter doesn’t show it" : "the meter shows it soon after";
   if (rig.use === "aquarium") {
-    const limit = leak.isUnseen ? `; it reaches your limit in ${litresRange(left.low, left.high, units)}` : "";
+    const limit = leak.isUnseen ? `; the meter reaches your limit in ${litresRange(left.low, left.high, units)}` : "";
     return { range: `${capital(who)} goes first`, rest: `, and ${meter}${limit}.` };
   }
   if (leak.typical > (1 - WORTH_SAYING) * left.typical) return undefined;

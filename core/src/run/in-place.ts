@@ -36,9 +36,12 @@ const reaches = (front: FrontTable, share: number) =>
 
 function reachedAt({ composed, leak, loads }: ProductCurve, event: Event): Reached {
   const { seen, leaks } = loads!();
-  if (event === "leak") return { together: leak?.throughput ?? Infinity, loads: leaks };
+  // Strong acids leak behind weak ones: what all anions do tells of both.
+  if (event === "leak") return { together: leak?.throughput ?? Infinity, loads: { ...leaks, strong: Infinity } };
   const together = Math.exp(firstPass(composed!, event));
-  const first = byLoad((load) => reaches(seen[load], event));
+  const alone = byLoad((load) => reaches(seen[load], event));
+  // Where carbonic acid alone is seen, nobody waits for the strong acids.
+  const first = { ...alone, strong: alone.anions < Infinity ? Infinity : alone.strong };
   // Both kinds of beads give way a little at once, which no one of them shows by itself.
   const earliest = Math.min(first.cations, first.anions, first.strong);
   const by = earliest < Infinity ? together / earliest : 1;
