@@ -1,10 +1,11 @@
 import {
-  ANION_SPECIES,
-  CATION_SPECIES,
+  besideBed,
   conductivityOfRow,
   freshStage,
   GRADE_CAPACITIES,
+  passBed,
   planColumn,
+  prepareBed,
   SPECIES,
   unwrap,
   type CurveWater,
@@ -53,19 +54,13 @@ export class BedTruth {
 
   /** Takes litres through. @returns what leaves, in their mean */
   treat(litres: number, reaching: Stream): Stream {
-    const { cation, anion } = this.stage;
     const steps = Math.max(1, Math.ceil(litres / this.longest));
-    for (const side of [cation, anion]) side!.prepare(litres / steps);
-    const leaving = new Float64Array(SPECIES.length);
-    const [cations, anions] = [new Float64Array(CATION_SPECIES.length + 1), new Float64Array(ANION_SPECIES.length + 1)];
+    prepareBed(this.stage, litres / steps);
+    const [liquid, leaving, beside] = [reaching.slice(), new Float64Array(SPECIES.length), besideBed()];
     for (let i = 0; i < steps; i += 1) {
-      cations.set(reaching.subarray(0, CATION_SPECIES.length));
-      anions.set(reaching.subarray(CATION_SPECIES.length));
-      cation!.step(cations);
-      anion!.step(anions);
-      for (const each of SPECIES.keys())
-        leaving[each]! +=
-          (each < CATION_SPECIES.length ? cations[each]! : anions[each - CATION_SPECIES.length]!) / steps;
+      liquid.set(reaching);
+      passBed(this.stage, liquid, beside);
+      for (const each of SPECIES.keys()) leaving[each]! += liquid[each]! / steps;
     }
     return leaving;
   }

@@ -10,6 +10,41 @@ export interface Profile {
 const IONS = SPECIES.length;
 const ANIONS_FROM = CATION_SPECIES.length;
 
+/** Room for what of a liquid goes through each kind of beads. */
+export const besideBed = () => ({
+  cations: new Float64Array(CATION_SPECIES.length + 1),
+  anions: new Float64Array(ANION_SPECIES.length + 1),
+});
+
+/** Tells a bed the litres of the steps to come. */
+export function prepareBed({ cation, anion, bypass }: WorkingStage, litres: number): void {
+  const through = litres * (1 - bypass);
+  cation?.prepare(through);
+  anion?.prepare(through);
+}
+
+/**
+ * One step's liquid through one bed, in place; what goes round the beads is mixed in again behind it.
+ * @param liquid meq/L, in the order of `SPECIES`
+ */
+export function passBed(
+  { cation, anion, bypass }: WorkingStage,
+  liquid: Float64Array,
+  { cations, anions }: ReturnType<typeof besideBed>,
+): void {
+  const through = 1 - bypass;
+  if (cation) {
+    for (let i = 0; i < ANIONS_FROM; i += 1) cations[i] = liquid[i]!;
+    cation.step(cations);
+    for (let i = 0; i < ANIONS_FROM; i += 1) liquid[i] = bypass * liquid[i]! + through * cations[i]!;
+  }
+  if (anion) {
+    for (let i = ANIONS_FROM; i < IONS; i += 1) anions[i - ANIONS_FROM] = liquid[i]!;
+    anion.step(anions);
+    for (let i = ANIONS_FROM; i < IONS; i += 1) liquid[i] = bypass * liquid[i]! + through * anions[i - ANIONS_FROM]!;
+  }
+}
+
 /**
  * A column simulation that can be taken some steps at a time, so that a worker can tell how far it is and be stopped.
  *
@@ -27,8 +62,7 @@ export class ColumnRun {
   readonly steps: number;
   private readonly feed: Float64Array;
   private readonly liquid = new Float64Array(IONS);
-  private readonly cations = new Float64Array(CATION_SPECIES.length + 1);
-  private readonly anions = new Float64Array(ANION_SPECIES.length + 1);
+  private readonly beside = besideBed();
   private readonly left = new Float64Array(IONS);
   private readonly held = new Float64Array(IONS);
   private stages: WorkingStage[];
@@ -81,17 +115,13 @@ export class ColumnRun {
   }
 
   private prepare(): void {
-    for (const { cation, anion, bypass } of this.stages) {
-      const litres = this.stepLitres * (1 - bypass);
-      cation?.prepare(litres);
-      anion?.prepare(litres);
-    }
+    for (const stage of this.stages) prepareBed(stage, this.stepLitres);
   }
 
   private step(litres: number): void {
     const { liquid, product, left, stepsDone } = this;
     liquid.set(this.feed);
-    for (const stage of this.stages) this.pass(stage);
+    for (const stage of this.stages) passBed(stage, liquid, this.beside);
     for (let i = 0; i < IONS; i += 1) {
       product[stepsDone * IONS + i] = liquid[i]!;
       left[i]! += liquid[i]! * litres;
@@ -100,22 +130,6 @@ export class ColumnRun {
     this.litres += litres;
     this.stepsDone += 1;
     this.stepsInSegment += 1;
-  }
-
-  /** Liquid through one bed, what goes round the beads mixed in again behind it. */
-  private pass({ cation, anion, bypass }: WorkingStage): void {
-    const { liquid, cations, anions } = this;
-    const through = 1 - bypass;
-    if (cation) {
-      for (let i = 0; i < ANIONS_FROM; i += 1) cations[i] = liquid[i]!;
-      cation.step(cations);
-      for (let i = 0; i < ANIONS_FROM; i += 1) liquid[i] = bypass * liquid[i]! + through * cations[i]!;
-    }
-    if (anion) {
-      for (let i = ANIONS_FROM; i < IONS; i += 1) anions[i - ANIONS_FROM] = liquid[i]!;
-      anion.step(anions);
-      for (let i = ANIONS_FROM; i < IONS; i += 1) liquid[i] = bypass * liquid[i]! + through * anions[i - ANIONS_FROM]!;
-    }
   }
 
   private keepProfileWhenDue(): void {
