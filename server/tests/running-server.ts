@@ -62,8 +62,10 @@ async function preparedFolder(flags: readonly string[]): Promise<string> {
 function removeOldPrepared(): void {
   for (const name of readdirSync(tmpdir())) {
     const path = join(tmpdir(), name);
-    if (name.startsWith(PREPARED) && Date.now() - statSync(path).ctimeMs > 3 * 3_600_000)
-      rmSync(path, { recursive: true, force: true });
+    if (!name.startsWith(PREPARED)) continue;
+    // Another run may take it away at the same time.
+    const made = statSync(path, { throwIfNoEntry: false })?.ctimeMs ?? Infinity;
+    if (Date.now() - made > 3 * 3_600_000) rmSync(path, { recursive: true, force: true });
   }
 }
 
